@@ -228,6 +228,7 @@ deployments() {
     for host in test-1 staging-1 staging-2; do echo "north-hut,+4" >"$demo/hosts/$host/horizon.csv"; done
     sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || [ -f "$PASEO_HOST_FOLDER/horizon.csv" ] || { echo "horizon.csv is missing on $PASEO_HOST"; exit 1; }' \
         "$demo/work/daylight-api/deploy/install.sh"
+    sed -i "s/horizon@3.1/horizon@3.2/; s/\"version\": \"3.1\"/\"version\": \"3.2\"/" "$demo/work/daylight-api/parts.cdx.json"
     commit daylight-api "Read each hut's horizon from the host"
     await 180 "daylight-api 1.4.6 in staging" live daylight-api 1.4.6 staging
     ticked daylight-api 1.4.6

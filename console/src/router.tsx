@@ -33,6 +33,7 @@ const pages = [
       { path: "/audit", lazy: page(() => import("./pages/audit/Audit")) },
       { path: "/pace", lazy: page(() => import("./pages/pace/Pace")) },
       { path: "/history", lazy: page(() => import("./pages/history/History")) },
+      { path: "/packages", lazy: page(() => import("./pages/packages/Packages")) },
       { path: "/origins", lazy: page(() => import("./pages/origin/Origin")) },
       { path: "/origins/:sha256", lazy: page(() => import("./pages/origin/Origin")) },
       { path: "/events", lazy: page(() => import("./pages/lists/Events")) },

@@ -86,7 +86,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <RailLink to="/chain" also={["/events"]}>
           Chain
         </RailLink>
-        <RailLink to="/history" also={["/pace", "/audit", "/origins"]}>
+        <RailLink to="/history" also={["/pace", "/audit", "/origins", "/packages"]}>
           History
         </RailLink>
         <RailLink to="/settings/yours" also={["/settings"]}>

@@ -31,6 +31,7 @@ export const HELP: [path: RegExp, page: string][] = [
   [/^\/pace/, "how-to/look-back#pace"],
   [/^\/history/, "how-to/look-back"],
   [/^\/origins/, "reference/origin"],
+  [/^\/packages/, "how-to/look-back#parts"],
   [/^\/api/, "reference/api"],
 ];
 

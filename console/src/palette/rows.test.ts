@@ -20,6 +20,7 @@ it.each([
   ["run", "/runs/daylight-api/41"],
   ["commit", "/runs/daylight-api/41"],
   ["deployment", "/deployments/41"],
+  ["package", "/packages?name=x"],
   ["account", "/settings/accounts/x"],
 ] as const)("leads from %s to its page", (thing, path) => expect(pathOf(found(thing))).toBe(path));
 

@@ -31,6 +31,8 @@ export function pathOf(found: Found): string {
       return `/runs/${component}/${found.number}`;
     case "deployment":
       return `/deployments/${found.number}`;
+    case "package":
+      return `/packages?name=${seg(found.name)}`;
     case "account":
       return `/settings/accounts/${seg(found.name)}`;
   }
@@ -107,6 +109,7 @@ const PAGES: [string, string, string][] = [
   ["Pace", "/pace", "how fast and how safely versions move"],
   ["Audit trail", "/audit", "who did what, and the proof"],
   ["What is this file?", "/origins", "of which version it is, by its digest"],
+  ["Who has this part?", "/packages", "which live versions contain a package"],
   ["Sets", "/sets", "versions that go together"],
   ["Chain", "/chain", "who starts whom"],
   ["Bring in a component", "/bring-in", "from its repository"],

@@ -1,4 +1,5 @@
 import { ArrowRight } from "lucide-react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
@@ -90,6 +91,7 @@ export function Changes({
             <Evidence figures={comparison.evidence} />
             <Variables variables={comparison.variables} />
             <Secrets secrets={comparison.secrets} />
+            <PartChanges parts={comparison.parts} count={comparison.partCount} />
             <PieceChanges pieces={comparison.pieces} />
             <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
           </div>
@@ -233,10 +235,28 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
         </tbody>
       </table>
       <Same names={same.map((each) => `${each.name} ${each.live}`)} />
-      {figures.length === 0 && <p className="quiet">No reports of tests, coverage or findings.</p>}
+      {figures.length === 0 && <p className="quiet">No reports of tests, coverage, findings or parts.</p>}
     </section>
   );
 }
+
+const PartChanges = ({ parts, count }: { parts: Schemas["PartChangeView"][]; count: number }) =>
+  parts.length === 0 ? null : (
+    <section>
+      <h3>{count === 1 ? "1 part differs" : `${count} parts differ`}</h3>
+      <ul className="recipe-changes max-h-72 overflow-auto" tabIndex={0} aria-label="Parts that differ">
+        {parts.map((each) => (
+          <li key={each.name}>
+            <Link to={`/packages?name=${encodeURIComponent(each.name)}`}>{each.name}</Link>{" "}
+            {each.live.join(", ") || (each.live.length === 0 ? "not there" : "of no version")}
+            <ArrowRight size={13} className="to" aria-label="to" />
+            <b>{each.proposed.join(", ") || (each.proposed.length === 0 ? "gone" : "of no version")}</b>
+          </li>
+        ))}
+      </ul>
+      {count > parts.length && <p className="quiet">and {count - parts.length} more</p>}
+    </section>
+  );
 
 const PieceChanges = ({ pieces }: { pieces: Schemas["RecipeChange"][] }) =>
   pieces.length === 0 ? null : (

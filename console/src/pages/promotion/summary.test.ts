@@ -18,6 +18,8 @@ const same: Comparison = {
   recipe: [],
   files: [],
   pieces: [],
+  parts: [],
+  partCount: 0,
 };
 const commit = (author: string) => ({ id: "c0ffee1234", summary: "Round", author, at: "2026-11-03T08:00:00Z" });
 

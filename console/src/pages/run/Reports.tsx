@@ -34,8 +34,8 @@ export function Reports({ component, number }: { component: string; number: numb
       </section>
     );
   if (!found.data) return null;
-  const { tests, coverage, findings, found: totals, trend } = found.data;
-  if (tests.length + coverage.length + findings.length === 0)
+  const { tests, coverage, findings, parts, found: totals, trend } = found.data;
+  if (tests.length + coverage.length + findings.length + parts.length === 0)
     return (
       <section className="reports" aria-label="Reports">
         <h2>Reports</h2>
@@ -50,7 +50,20 @@ export function Reports({ component, number }: { component: string; number: numb
       {tests.length > 0 && <Tests tests={newestOf(tests)} trend={trend} />}
       {coverage.length > 0 && <Coverage coverage={newestOf(coverage)} trend={trend} />}
       {totals && <Findings findings={newestOf(findings)} found={totals} trend={trend} />}
+      {parts.length > 0 && <PartsFigure parts={newestOf(parts)} />}
     </section>
+  );
+}
+
+function PartsFigure({ parts }: { parts: Evidence["parts"] }) {
+  const unlicensed = parts.reduce((sum, each) => sum + each.parts.unlicensed, 0);
+  return (
+    <Figure
+      name="parts"
+      figure={parts.reduce((sum, each) => sum + each.parts.total, 0).toLocaleString()}
+      words={unlicensed > 0 ? `${unlicensed} without a licence` : "each with a licence"}
+      spark={null}
+    />
   );
 }
 

@@ -123,7 +123,7 @@ class AgentProtocolTest {
         String other = "0".repeat(64);
         assertEquals("The work of this lease does not use the bytes " + other,
                 said(404, ask(work, "GET", "/bytes/" + other, none)));
-        assertEquals("There are reports of tests, coverage and findings, not of pictures",
+        assertEquals("There are reports of tests, coverage, findings and parts, not of pictures",
                 said(400, ask(work, "PUT", "/reports/pictures", tar("a.xml"))));
         end(work);
         assertEquals("This lease has ended", said(410, ask(work, "GET", "/log", none)));

@@ -32,10 +32,10 @@ class LookingBackTest {
     static void aDay() throws Exception {
         park = Park.open();
         Repository repository = park.component();
-        repository.push("developer", "main", Scenario.files());
+        repository.push("developer", "main", files("3.1"));
         park.liveIn("staging", "1.4.1");
         before = Instant.now();
-        Map<String, String> next = Scenario.files();
+        Map<String, String> next = files("3.2");
         next.put("NEWS", "the second");
         repository.push("developer", "main", next);
         park.liveIn("staging", "1.4.2");
@@ -48,6 +48,17 @@ class LookingBackTest {
         park.rule("approver-1", rejected, false, "Not on the day of the race.").good();
         park.deploymentIs(rejected, "rejected");
         park.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", "Race")).good();
+    }
+
+    /** With a list of what it is made of, with this version of one part. */
+    private static Map<String, String> files(String horizon) {
+        Map<String, String> files = Scenario.files();
+        files.computeIfPresent("paseo.yaml", (name, text) -> text.replace("    keep: {app: out/app.txt}\n",
+                "    keep: {app: out/app.txt}\n    reports: {parts: parts.json}\n"));
+        files.put("parts.json", "{\"bomFormat\": \"CycloneDX\", \"specVersion\": \"1.6\", \"components\": [{\"name\": "
+                + "\"horizon\", \"purl\": \"pkg:maven/park.example/horizon@" + horizon + "\", \"version\": \"" + horizon
+                + "\"}, {\"name\": \"huts\", \"version\": \"1\", \"licenses\": [{\"license\": {\"id\": \"MIT\"}}]}]}");
+        return files;
     }
 
     @AfterAll
@@ -202,6 +213,31 @@ class LookingBackTest {
         assertTrue(park.paseo("auditor", "release-record", "production", "--into", "record.doc").out()
                 .contains("record.doc should end in .pdf, .html or .json"));
         assertTrue(park.paseo("auditor", "release-record", "set", "moon").out().contains("There is no set moon"));
+    }
+
+    @Test
+    void whatVersionsAreMadeOfIsFoundComparedAndAskedFor() throws Exception {
+        String name = "pkg:maven/park.example/horizon";
+        String live = park.paseo("auditor", "parts", "horizon", "--live").out();
+        assertTrue(live.contains("1.4.1  staging") && live.contains("1.4.2  test") && live.contains(name + "@3.2"), live);
+        assertEquals(1, park.paseo("auditor", "parts", name + "@3.0").code());
+        assertTrue(park.paseo("auditor", "parts", "daylight-api", "1.4.1").out().contains("huts"));
+        JsonNode compared = park.as("auditor").get("/api/v1/comparison/versions/daylight-api?from=1.4.1&to=1.4.2")
+                .good();
+        assertEquals("[{\"name\":\"" + name + "\",\"live\":[\"3.1\"],\"proposed\":[\"3.2\"]}]",
+                compared.path("parts").toString());
+        assertTrue(park.as("auditor").get("/api/v1/find?text=horiz").good().valueStream()
+                .anyMatch(found -> found.path("thing").asString().equals("package")));
+        String forbidden = Scenario.environments(park::hostAddress).replace("    follows: test\n", "    follows: test\n"
+                + "    to-enter:\n      facts: {Not 3.2: \"!('" + name + "@3.2' in parts.packages)\"}\n");
+        JsonNode dry = park.as("auditor").post("/api/v1/environments/dry-run", Map.of("text", forbidden)).good();
+        assertEquals(List.of("1.4.2 stopped"), dry.path("environments").path(0).path("found").valueStream()
+                .map(each -> each.path("version").asString() + " " + each.path("outcome").asString()).toList());
+        try (Browser browser = new Browser(park.address())) {
+            browser.signIn("auditor", Park.PASSWORD);
+            browser.open("/packages?name=horizon");
+            browser.see(By.xpath("//tr[contains(., 'daylight-api 1.4.2')][contains(., 'test')]"));
+        }
     }
 
     @Test

@@ -50,8 +50,20 @@ final class ChangeLines {
                 + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
         comparison.path("pieces").forEach(change -> line("piece " + change.path("what").asString() + "  "
                 + change.path("live").asString("none") + " to " + change.path("proposed").asString("none")));
+        comparison.path("parts").forEach(change -> line("part " + change.path("name").asString() + "  "
+                + versions(change.path("live"), "not there") + " to " + versions(change.path("proposed"), "gone")));
+        long untold = comparison.path("partCount").asLong() - comparison.path("parts").size();
+        if (untold > 0) {
+            line("and " + untold + " more parts");
+        }
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
+    }
+
+    private static String versions(JsonNode versions, String none) {
+        return versions.isEmpty() ? none : String.join(", ",
+                versions.valueStream().map(each -> each.asString().isEmpty() ? "no version" : each.asString())
+                        .toList());
     }
 
     /** Says so where nothing differed. */

@@ -86,6 +86,7 @@ public final class Commands {
         commands.put("publish", () -> new PublishCommand(context));
         commands.put("fetch", () -> new FetchCommand(context));
         commands.put("verify", () -> new VerifyCommand(context));
+        commands.put("parts", () -> new PartsCommand(context));
         commands.put("release-record", () -> new ReleaseRecordCommand(context));
         commands.put("release-notes", () -> new ReleaseNotesCommand(context));
         commands.put("statement", () -> new StatementCommand(context));

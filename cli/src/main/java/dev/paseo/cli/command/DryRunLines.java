@@ -3,6 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
 import java.util.Locale;
 import java.util.Map;
 import tools.jackson.databind.JsonNode;
@@ -16,6 +17,10 @@ final class DryRunLines {
             "back in ");
 
     private DryRunLines() {}
+
+    static JsonNode ask(Api api, String text, int days) {
+        return api.post(Api.path("environments", "dry-run"), api.object().put("text", text).put("days", days));
+    }
 
     static void print(Context context, JsonNode view, int days) {
         if (view.path("environments").isEmpty()) {

@@ -55,10 +55,7 @@ final class EnvironmentFileCommands {
                                                 + " " + problem.path("message").asString())
                                         .collect(Collectors.joining("\n")));
             }
-            Optional<JsonNode> past = dryRun
-                    ? Optional.of(api.post(Api.path("environments", "dry-run"),
-                            api.object().put("text", text).put("days", days)))
-                    : Optional.empty();
+            Optional<JsonNode> past = dryRun ? Optional.of(DryRunLines.ask(api, text, days)) : Optional.empty();
             past.ifPresent(each -> ((ObjectNode) checked).set("dryRun", each));
             print(checked, () -> {
                 checked.path("warnings")

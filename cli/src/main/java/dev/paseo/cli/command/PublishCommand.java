@@ -63,6 +63,9 @@ final class PublishCommand extends ServiceCommand {
     @Option(names = "--findings", paramLabel = "PATTERN", description = "SARIF 2.1.0 reports")
     private List<String> findings = List.of();
 
+    @Option(names = "--parts", paramLabel = "PATTERN", description = "CycloneDX lists of parts, in JSON")
+    private List<String> parts = List.of();
+
     @Option(names = "--author", paramLabel = "ADDRESS",
             description = "mail address of somebody who wrote what is in it, beside you; may be repeated")
     private List<String> authors = List.of();
@@ -83,6 +86,7 @@ final class PublishCommand extends ServiceCommand {
             archive("tests", tests, sent, scratch);
             archive("coverage", coverage, sent, scratch);
             archive("findings", findings, sent, scratch);
+            archive("parts", parts, sent, scratch);
             return publish(api(), sent);
         } catch (IOException failed) {
             throw new Failure(Failure.Kind.REFUSED, "A file cannot be read: " + failed.getMessage());

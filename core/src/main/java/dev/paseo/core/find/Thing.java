@@ -1,4 +1,4 @@
 package dev.paseo.core.find;
 
 /** What was found. */
-public enum Thing { COMPONENT, ENVIRONMENT, VERSION, RUN, DEPLOYMENT, COMMIT, ARTIFACT, ACCOUNT }
+public enum Thing { COMPONENT, ENVIRONMENT, VERSION, RUN, DEPLOYMENT, COMMIT, ARTIFACT, PACKAGE, ACCOUNT }

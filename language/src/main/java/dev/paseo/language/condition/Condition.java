@@ -5,6 +5,7 @@ import dev.cel.common.CelIssue;
 import dev.cel.common.CelOptions;
 import dev.cel.common.CelValidationException;
 import dev.cel.common.types.CelType;
+import dev.cel.common.types.ListType;
 import dev.cel.common.types.SimpleType;
 import dev.cel.compiler.CelCompiler;
 import dev.cel.compiler.CelCompilerBuilder;
@@ -43,6 +44,8 @@ public final class Condition {
     private static final Map<String, CelType> TESTS = fields(SimpleType.INT, "total", "passed", "failed", "skipped");
     private static final Map<String, CelType> COVERAGE = fields(SimpleType.DOUBLE, "lines", "branches");
     private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
+    private static final Map<String, CelType> PARTS = Map.of("total", SimpleType.INT, "unlicensed", SimpleType.INT,
+            "packages", ListType.create(SimpleType.STRING));
     private static final Pattern NAMES = Pattern
             .compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
     private static final Pattern MISTYPED = Pattern.compile("expected type '([^']*)' but found '([^']*)'.*",
@@ -58,7 +61,7 @@ public final class Condition {
     private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);
 
     private static final Condition OVER_REPORTS = new Condition(Map.of(), Map.of(
-            "tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
+            "tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS, "parts", PARTS));
 
     private final Map<String, CelType> plain;
     private final Map<String, Map<String, CelType>> groups;
@@ -110,7 +113,8 @@ public final class Condition {
 
     /**
      * Over reports: {@code tests.total passed failed skipped} (counts), {@code tests.seconds}, {@code coverage.lines
-     * branches} (shares from 0 to 1), {@code findings.total errors warnings notes} (counts).
+     * branches} (shares from 0 to 1), {@code findings.total errors warnings notes} (counts), {@code parts.total unlicensed}
+     * (counts), {@code parts.packages} (texts: package URLs, without version and with it).
      */
     public static Condition overReports() {
         return OVER_REPORTS;
@@ -126,7 +130,7 @@ public final class Condition {
                 fields(SimpleType.STRING, "component", "version", "branch", "commit", "live"));
         plain.put("trusted", SimpleType.BOOL);
         Map<String, Map<String, CelType>> groups = new TreeMap<>(
-                Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
+                Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS, "parts", PARTS));
         Map<String, CelType> reports = new TreeMap<>();
         groups.keySet().forEach(group -> reports.put(group, GroupTypes.named(group)));
         groups.put("reports", reports);
@@ -158,6 +162,9 @@ public final class Condition {
     }
 
     private static String shown(Object found) {
+        if (found instanceof List<?> list) {
+            return "a list of " + list.size();
+        }
         return found instanceof Double number
                 ? BigDecimal.valueOf(number).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString()
                 : found.toString();

@@ -177,7 +177,7 @@ public record PipelineFile(
 
     /** What a report file is. */
     public enum Report {
-        TESTS, COVERAGE, FINDINGS;
+        TESTS, COVERAGE, FINDINGS, PARTS;
 
         public String word() {
             return name().toLowerCase(java.util.Locale.ROOT);

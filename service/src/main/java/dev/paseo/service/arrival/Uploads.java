@@ -38,7 +38,7 @@ class Uploads {
 
     static final String ARTIFACT = "artifact";
     static final String BUNDLE = "bundle";
-    private static final Set<String> REPORTS = Set.of("tests", "coverage", "findings");
+    private static final Set<String> REPORTS = Set.of("tests", "coverage", "findings", "parts");
     private static final Pattern DIGEST = Pattern.compile("[0-9a-f]{64}");
     private static final int MOST_FILES = 200;
     private static final long LARGEST = 16_000_000_000L;
@@ -48,7 +48,7 @@ class Uploads {
      * A file that is going to be sent.
      *
      * @param kind     {@code artifact}; {@code bundle}: a tar archive of what the recipe brings; {@code tests}, {@code
-     *                 coverage}, {@code findings}: a tar archive of report files
+     *                 coverage}, {@code findings}, {@code parts}: a tar archive of report files
      * @param name     of the artifact; of others any
      * @param fileName the file's own name
      * @param size     in bytes, at most 16 GB
@@ -134,7 +134,7 @@ class Uploads {
     private static void check(Announced file, String pointer) {
         if (!file.kind().equals(ARTIFACT) && !file.kind().equals(BUNDLE) && !REPORTS.contains(file.kind())) {
             throw Refusal.invalid(pointer + "/kind",
-                    "should be artifact, bundle, tests, coverage or findings; got “" + file.kind() + "”");
+                    "should be artifact, bundle, tests, coverage, findings or parts; got “" + file.kind() + "”");
         }
         if (!Names.NAME.matcher(file.name()).matches()) {
             throw Refusal.invalid(pointer + "/name", "has " + Names.NAME_WORDS + "; got “" + file.name() + "”");

@@ -2,6 +2,7 @@ package dev.paseo.service.comparison;
 
 import dev.paseo.language.piece.Used;
 import java.util.LinkedHashMap;
+import dev.paseo.core.evidence.Parts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
@@ -26,6 +27,7 @@ import tools.jackson.databind.JsonNode;
 public class Comparisons {
 
     private static final int MOST_COMMITS = 200;
+    private static final int MOST_PARTS = 500;
     private static final int SHORT = 12;
 
     public record CommitView(String id, String summary, String author, Instant at) {}
@@ -47,19 +49,23 @@ public class Comparisons {
     /** What the recipe, or a file that it brings, says in one and in the other. */
     public record RecipeChange(String what, Optional<String> live, Optional<String> proposed) {}
 
+    /** A part, by its package URL or name, that is not there in the same versions; empty: it is new, or gone. */
+    public record PartChangeView(String name, List<String> live, List<String> proposed) {}
+
     /**
      * What differs.
      *
      * @param live        the version that is compared with; empty where nothing is live
      * @param commits     that the proposed one has more, the newest first, at most 200 of {@code commitCount}
      * @param lost        commits in the one that is live that the proposed one lacks
+     * @param parts       what they are made of, as reports of parts say of both; at most 500 of {@code partCount}
      * @param pieces      of other components that their pipeline files were put together from, where they differ
      */
     public record ComparisonView(Optional<String> live, String proposed, List<CommitView> commits, int commitCount,
             List<CommitView> lost, List<ArtifactChange> artifacts,
             List<VariableChange> variables, List<SecretChange> secrets, List<FigureView> evidence,
             List<RecipeChange> recipe, List<RecipeChange> files,
-            List<RecipeChange> pieces) {}
+            List<RecipeChange> pieces, List<PartChangeView> parts, int partCount) {}
 
     private final Components components;
     private final Versions versions;
@@ -83,11 +89,13 @@ public class Comparisons {
     public ComparisonView of(Optional<Versions.Version> live, Versions.Version version, Optional<Set> before,
             Optional<Set> after) {
         CommitsView commits = commits(live, version);
+        List<PartChangeView> parts = parts(live, version);
         return new ComparisonView(live.map(Versions.Version::number), version.number(), commits.commits(),
                 commits.commitCount(), commits.lost(), artifacts(live, version),
                 variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
                 figures(live, version), recipe(live, version), files(live, version),
-                live.map(other -> changes(pieces(other), pieces(version))).orElse(List.of()));
+                live.map(other -> changes(pieces(other), pieces(version))).orElse(List.of()),
+                parts.stream().limit(MOST_PARTS).toList(), parts.size());
     }
 
     /** The commits between two versions, as {@link ComparisonView} has them. */
@@ -99,6 +107,15 @@ public class Comparisons {
         int count = commits.size() < MOST_COMMITS ? commits.size() : from
                 .map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
         return new CommitsView(commits, count, lost(live, version));
+    }
+
+    /** Nothing where one of the two has no report of parts: all of them would seem new, or gone. */
+    private List<PartChangeView> parts(Optional<Versions.Version> live, Versions.Version version) {
+        Parts before = live.map(other -> evidence.parts(other.id(), other.run())).orElse(Parts.NONE);
+        Parts after = evidence.parts(version.id(), version.run());
+        return before.list().isEmpty() || after.list().isEmpty() ? List.of()
+                : after.since(before).stream()
+                        .map(change -> new PartChangeView(change.name(), change.before(), change.after())).toList();
     }
 
     private List<CommitView> lost(Optional<Versions.Version> live, Versions.Version version) {
@@ -174,6 +191,8 @@ public class Comparisons {
         figure(figures, before, after, "coverage", "lines", "lines covered", true);
         figure(figures, before, after, "findings", "errors", "findings: errors", false);
         figure(figures, before, after, "findings", "warnings", "findings: warnings", false);
+        figure(figures, before, after, "parts", "total", "parts", false);
+        figure(figures, before, after, "parts", "unlicensed", "parts without a licence", false);
         return figures;
     }
 

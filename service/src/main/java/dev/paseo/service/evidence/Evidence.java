@@ -5,6 +5,7 @@ import dev.paseo.service.change.Changes;
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
+import dev.paseo.core.evidence.Parts;
 import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.service.bytes.KeptBytes;
@@ -20,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -31,9 +33,11 @@ public class Evidence {
     public static final String TESTS = "tests";
     public static final String COVERAGE = "coverage";
     public static final String FINDINGS = "findings";
+    public static final String PARTS = "parts";
 
     private static final long LARGEST_FILE = 256_000_000;
     private static final int MOST_FILES = 20_000;
+    private static final int PARTS_AT_ONCE = 500;
 
     /** The attempt of a stage that a report is of. */
     public record Origin(long run, long stage, String name, String variant) {}
@@ -94,15 +98,20 @@ public class Evidence {
                 each(kind, digest, report::read);
                 yield report.summary();
             }
+            case PARTS -> {
+                PartsReport report = new PartsReport(plain);
+                each(kind, digest, report::read);
+                yield report.parts();
+            }
             default -> throw Refusal.invalid("/kind",
-                    "There are reports of tests, coverage and findings, not of " + kind);
+                    "There are reports of tests, coverage, findings and parts, not of " + kind);
         };
     }
 
     /** Keeps what was read as evidence of a version, in the transaction under way. */
     public void keepOfVersion(long version, String kind, String digest, Object summary) {
-        mapper.addOfVersion(version, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))),
-                changes.now());
+        mapper.addOfVersion(version, kind, "sha256:" + digest, stored(summary), changes.now());
+        addParts(summary);
         bytes.refer(digest, "version", version);
     }
 
@@ -115,17 +124,40 @@ public class Evidence {
         changes.run(() -> {
             mapper.addOfDeployment(tested, kind,
                     "deployment " + tested.deployment() + " in " + tested.environment() + ", " + tested.test(),
-                    json.write(new Stored(1, plain.valueToTree(summary))), changes.now());
+                    stored(summary), changes.now());
+            addParts(summary);
             bytes.refer(digest, "version", tested.version());
         });
     }
 
     private void keep(Origin origin, String kind, String digest, Object summary) {
         changes.run(() -> {
-            mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest,
-                    json.write(new Stored(1, plain.valueToTree(summary))), changes.now());
+            mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest, stored(summary), changes.now());
+            addParts(summary);
             bytes.refer(digest, "run", origin.run());
         });
+    }
+
+    /** Parts have rows of their own; of them only how many there are stands in the summary. */
+    private String stored(Object summary) {
+        Object kept = summary instanceof Parts parts ? parts.summary() : summary;
+        return json.write(new Stored(1, plain.valueToTree(kept)));
+    }
+
+    /** Those of the evidence that was added last, in the transaction under way. */
+    private void addParts(Object summary) {
+        if (summary instanceof Parts parts && !parts.list().isEmpty()) {
+            long evidence = mapper.addedLast();
+            for (int from = 0; from < parts.list().size(); from += PARTS_AT_ONCE) {
+                mapper.addParts(evidence, parts.list().subList(from, Math.min(from + PARTS_AT_ONCE,
+                        parts.list().size())));
+            }
+        }
+    }
+
+    /** What a version is made of, as the newest report of each stage of its run says, and what came with it. */
+    public Parts parts(long version, Optional<Long> run) {
+        return new Parts(mapper.partsOfVersion(version, run.orElse(null)));
     }
 
     /** How a summary is stored. */
@@ -167,7 +199,20 @@ public class Evidence {
 
     /** The facts that conditions over reports are about, as far as this attempt of a stage has reported any. */
     public Map<String, Object> facts(long stage) {
-        return sum(mapper.ofStage(stage));
+        List<EvidenceMapper.KindRow> rows = mapper.ofStage(stage);
+        Map<String, Object> facts = sum(rows);
+        addParts(facts, rows.stream().map(EvidenceMapper.KindRow::kind).toList(),
+                () -> new Parts(mapper.partsOfStage(stage)));
+        return facts;
+    }
+
+    /** The parts themselves are read only where there is a report of them. */
+    private static void addParts(Map<String, Object> facts, List<String> kinds, Supplier<Parts> parts) {
+        if (kinds.contains(PARTS)) {
+            Parts all = parts.get();
+            facts.put(PARTS, Map.of("total", all.summary().total(), "unlicensed", all.summary().unlicensed(),
+                    "packages", all.packages()));
+        }
     }
 
     /** How many tests failed, as this attempt of a stage has reported. */
@@ -188,6 +233,8 @@ public class Evidence {
         List<EvidenceMapper.FactRow> rows = mapper.ofVersionAndRun(version, run.orElse(null));
         Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null)
                 .map(row -> new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body())).toList());
+        addParts(facts, rows.stream().filter(row -> row.environment() == null).map(EvidenceMapper.FactRow::kind)
+                .toList(), () -> parts(version, run));
         Map<String, List<EvidenceMapper.KindRow>> at = new LinkedHashMap<>();
         rows.forEach(
                 row -> Optional.ofNullable(row.environment())

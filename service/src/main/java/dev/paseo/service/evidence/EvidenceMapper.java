@@ -1,10 +1,12 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.core.evidence.Parts.Part;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
@@ -33,6 +35,31 @@ interface EvidenceMapper {
             values (#{tested.deployment}, #{tested.version}, #{tested.environmentId}, #{kind}, #{origin}, #{body},
               #{at})""")
     int addOfDeployment(Evidence.Tested tested, String kind, String origin, String body, Instant at);
+
+    @Select("select last_insert_id()")
+    long addedLast();
+
+    @Insert("""
+            <script>insert into part (evidence_id, name, version, licence) values
+            <foreach collection="parts" item="part" separator=",">(#{evidence}, #{part.name}, #{part.version},
+              #{part.licence})</foreach></script>""")
+    int addParts(@Param("evidence") long evidence, @Param("parts") List<Part> parts);
+
+    @Select("select p.name, p.version, p.licence from part p join evidence e on e.id = p.evidence_id "
+            + "where e.stage_id = #{stage} order by p.name, p.version")
+    List<Part> partsOfStage(long stage);
+
+    /** The evidence that counts for a version: as {@link #ofVersionAndRun} has it, without what environments have. */
+    @Select("""
+            select p.name, p.version, p.licence from part p where p.evidence_id in (
+              select max(x.id) from evidence x join stage s on s.id = x.stage_id
+                where x.run_id = #{run} and x.kind = 'parts' group by s.name, s.variant
+              union all select e.id from evidence e
+                where e.version_id = #{version} and e.environment_id is null and e.kind = 'parts'
+              union all select e.id from run r join evidence e on e.run_id = r.id
+                where r.arrived_version_id = #{version} and e.kind = 'parts')
+            order by p.name, p.version""")
+    List<Part> partsOfVersion(long version, @Nullable Long run);
 
     record VersionRow(String kind, String origin, String body, Instant at) {}
 

@@ -4,6 +4,7 @@ import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary.Finding;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.Flakiness;
+import dev.paseo.core.evidence.Parts;
 import dev.paseo.core.evidence.TestSummary;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -34,6 +35,9 @@ public class EvidenceViews {
             List<Finding> appeared, List<Finding> gone, long still,
             Optional<Long> since) {}
 
+    /** How many parts a stage reported; the version that was made of it has them by name. */
+    public record StagePartsView(String stage, String variant, int attempt, Parts.Summary parts) {}
+
     /** What one run reported, all stages together. */
     public record TrendPoint(long number, Optional<Long> tests, Optional<Long> failed, Optional<Long> skipped,
             Optional<Double> seconds,
@@ -41,7 +45,7 @@ public class EvidenceViews {
 
     /** The evidence of a run, and the trend of its branch, the oldest first. */
     public record EvidenceView(List<TestsView> tests, List<CoverageView> coverage, List<FindingsView> findings,
-            Optional<FindingsTotals> found, List<TrendPoint> trend) {}
+            List<StagePartsView> parts, Optional<FindingsTotals> found, List<TrendPoint> trend) {}
 
     /** Of all stages; what several variants of one stage found counts once. */
     public record FindingsTotals(long total, long errors, long warnings, long notes) {}
@@ -60,15 +64,18 @@ public class EvidenceViews {
         List<TestsView> tests = new ArrayList<>();
         List<CoverageView> coverage = new ArrayList<>();
         List<FindingsView> findings = new ArrayList<>();
+        List<StagePartsView> parts = new ArrayList<>();
         for (EvidenceMapper.BodyRow row : mapper.ofRun(run)) {
             Optional<EvidenceMapper.BodyRow> before = evidence.before(row);
             switch (row.kind()) {
                 case Evidence.TESTS -> tests.add(tests(row, before, flaky));
                 case Evidence.COVERAGE -> coverage.add(coverage(row, before));
+                case Evidence.PARTS -> parts.add(new StagePartsView(row.stage(), row.variant(), row.attempt(),
+                        evidence.summary(row.body(), Parts.Summary.class)));
                 default -> findings.add(findings(row, before));
             }
         }
-        return new EvidenceView(tests, coverage, findings, totals(findings), points(trend));
+        return new EvidenceView(tests, coverage, findings, parts, totals(findings), points(trend));
     }
 
     private static Optional<FindingsTotals> totals(List<FindingsView> findings) {

@@ -29,6 +29,12 @@ interface FindMapper {
     @Select("select name from account where name like #{beginning} order by name limit " + MOST)
     List<String> accounts(String beginning);
 
+    /** Parts of versions, by the beginning of their whole name or of its last word. */
+    @Select("select name from ((select distinct name from part where short_name like #{beginning} limit " + MOST
+            + ") union (select distinct name from part where name like #{beginning} limit " + MOST
+            + ")) p order by length(name), name limit " + MOST)
+    List<String> packages(String beginning);
+
     record VersionRow(String component, String number, Instant sealedAt, @Nullable String artifact) {}
 
     String VERSION = "select c.name as component, v.number, v.sealed_at, null as artifact from version v "

@@ -57,6 +57,8 @@ class Finds {
             sought.version().ifPresent(
                     number -> mapper.versions(beginning(number)).forEach(row -> found.add(version(row))));
         }
+        mapper.packages(beginning(text.strip())).forEach(name -> found.add(new NamedThing(Thing.PACKAGE, name,
+                "a part of versions", Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty())));
         sought.digest().ifPresent(digest -> ofDigest(beginning(digest), found));
         return found.stream().filter(each -> each.component().map(seen::test).orElse(true)).distinct().limit(MOST)
                 .toList();
