@@ -41,6 +41,7 @@ const ELSEWHERE: Record<string, string> = {
   "GET /api/v1/runs/{component}/{number}/outputs/{name}": "programs read them",
   "GET /api/v1/components/{name}/events/{id}": "the list of events has each whole",
   "GET /api/v1/loosenings/{id}": "the list has each whole",
+  "PUT /api/v1/versions/{component}/{number}/evidence/{kind}": "tools add files, with their token",
   "GET /api/v1/audit/head": "an opened entry shows it; the client keeps it elsewhere",
   "GET /api/v1/audit/consistency": "the client holds a head that was kept against it",
   "GET /api/v1/comparison/environments": "an environment's page compares by its differences",

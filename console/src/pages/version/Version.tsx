@@ -11,6 +11,7 @@ import { bytes, Digest, Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { Causes } from "../run/Causes";
+import { Added } from "./Added";
 import { Parts } from "./Parts";
 import { Promote } from "./Promote";
 import { stopsOf } from "./stops";
@@ -69,6 +70,7 @@ export default function Version() {
       <div className="version-columns">
         <Deployments view={view} />
         <Artifacts view={view} />
+        <Added component={view.component} number={view.number} />
         <Parts component={view.component} number={view.number} />
         <Origin view={view} />
       </div>

@@ -226,7 +226,7 @@ class LookingBackTest {
                 .good();
         assertEquals("[{\"name\":\"" + name + "\",\"live\":[\"3.1\"],\"proposed\":[\"3.2\"]}]",
                 compared.path("parts").toString());
-        assertTrue(park.as("auditor").get("/api/v1/find?text=horiz").good().valueStream()
+        assertTrue(park.as("auditor").get("/api/v1/found?text=horiz").good().valueStream()
                 .anyMatch(found -> found.path("thing").asString().equals("package")));
         String forbidden = Scenario.environments(park::hostAddress).replace("    follows: test\n", "    follows: test\n"
                 + "    to-enter:\n      facts: {Not 3.2: \"!('" + name + "@3.2' in parts.packages)\"}\n");
@@ -238,6 +238,42 @@ class LookingBackTest {
             browser.open("/packages?name=horizon");
             browser.see(By.xpath("//tr[contains(., 'daylight-api 1.4.2')][contains(., 'test')]"));
         }
+    }
+
+    /** With a token that may nothing else; a gate that asks for it opens at once. */
+    @Test
+    void evidenceIsAddedAfterSealing() throws Exception {
+        String token = park.paseo("release-engineer", "token", "make", "load tests", "--may", "add-evidence").out().strip();
+        Client tool = new Client(park.address(), token);
+        assertEquals(403, tool.get("/api/v1/deployments").status());
+        assertEquals(201, tool.post("/api/v1/versions/daylight-api/1.4.1/sign-offs", Map.of("name", "Ana Ruiz", "words",
+                "Walked it", "environment", "staging")).status());
+        Path report = Files.writeString(folder.resolve("load.xml"), "<testsuite><testcase name=\"load\"/></testsuite>");
+        for (int twice = 0; twice < 2; twice++) {
+            assertEquals(0, park.paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "tests",
+                    report.toString()).code());
+        }
+        Path signature = Files.writeString(folder.resolve("app.sig"), "made up");
+        assertEquals(0, park.paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "signature",
+                signature.toString()).code());
+        assertTrue(park.paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "parts", report.toString()).out()
+                .contains("parts: 1:1 not valid JSON"));
+        String list = park.paseo("auditor", "evidence", "list", "daylight-api", "1.4.1").out();
+        assertEquals(4, list.lines().count(), list);
+        assertTrue(list.contains("Ana Ruiz: Walked it"), list);
+        String sha256 = park.as("auditor").get("/api/v1/versions/daylight-api/1.4.1/evidence").good().path(2)
+                .path("sha256").asString();
+        Path back = folder.resolve("back.sig");
+        assertEquals(0, park.paseo("auditor", "evidence", "fetch", "daylight-api", "1.4.1", sha256, "--into",
+                back.toString()).code());
+        assertEquals("made up", Files.readString(back));
+        JsonNode fact = park.as("auditor").post("/api/v1/environments/staging/facts", Map.of("condition",
+                "'Ana Ruiz' in at.staging.added.names && 'signature' in added.kinds && tests.total == 1")).good();
+        assertTrue(fact.path("deployments").valueStream().anyMatch(each -> each.path("version").asString().equals("1.4.1")
+                && each.path("holds").asBoolean()), fact.toString());
+        assertTrue(park.as("auditor").get("/api/v1/audit?what=evidence+added").good().path("entries").size() >= 3);
+        assertEquals(403, park.as("developer").post("/api/v1/versions/daylight-api/1.4.1/sign-offs",
+                Map.of("name", "Dev", "words", "Mine")).status());
     }
 
     @Test

@@ -137,6 +137,9 @@ public final class Commands {
                         new GateCommands.Differences(context),
                         new GateCommands.Rules(context), new GateCommands.Outside(context),
                         new GateCommands.CalendarAddress(context)));
+        commands.put("evidence", () -> group("Evidence that is added to sealed versions: add, sign-off, list, fetch.",
+                new EvidenceCommands.Add(context), new EvidenceCommands.SignOff(context),
+                new EvidenceCommands.ListAll(context), new EvidenceCommands.Fetch(context)));
         commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.",
                 new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
         commands.put("deputy",

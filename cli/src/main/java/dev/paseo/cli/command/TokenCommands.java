@@ -30,7 +30,7 @@ final class TokenCommands {
                     "  paseo token make 'night build' --may start-run --may look --component path-board --days 30",
                     "",
                     "What a token may is one of look, start-run, edit-pipeline, edit-trusted, publish, "
-                            + "promote, roll-back, emergency, lift-block, decide, verify-audit,",
+                            + "add-evidence, promote, roll-back, emergency, lift-block, decide, verify-audit,",
                     "register-component, edit-environment, set-secret, enrol-agent, tell-others, read-metrics, "
                             + "manage-accounts."})
     static final class Make extends ServiceCommand {

@@ -11,6 +11,7 @@ public enum Action {
     EDIT_PIPELINE("commit pipeline files through the service"),
     EDIT_TRUSTED("commit pipeline files to trusted branches through the service"),
     PUBLISH("publish versions that were built elsewhere"),
+    ADD_EVIDENCE("add evidence to versions that are sealed"),
     PROMOTE("request and cancel deployments"),
     ROLL_BACK("roll back what is live"),
     EMERGENCY("start deployments past unmet criteria, a hold or a closed environment, with a reason"),

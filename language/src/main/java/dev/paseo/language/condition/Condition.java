@@ -46,6 +46,8 @@ public final class Condition {
     private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
     private static final Map<String, CelType> PARTS = Map.of("total", SimpleType.INT, "unlicensed", SimpleType.INT,
             "packages", ListType.create(SimpleType.STRING));
+    private static final Map<String, CelType> ADDED = Map.of("names", ListType.create(SimpleType.STRING), "kinds",
+            ListType.create(SimpleType.STRING));
     private static final Pattern NAMES = Pattern
             .compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
     private static final Pattern MISTYPED = Pattern.compile("expected type '([^']*)' but found '([^']*)'.*",
@@ -122,7 +124,8 @@ public final class Condition {
 
     /**
      * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live
-     * there, or ""), {@code trusted}, the reports as in {@link #overReports}, and those of an environment as {@code
+     * there, or ""), {@code trusted}, the reports as in {@link #overReports}, what was added after sealing as {@code
+     * added.names kinds} (texts: who signed off, and kinds: sign-off, signature, statement), and those of an environment as {@code
      * at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
      */
     public static Condition overGates(Collection<String> environments) {
@@ -130,7 +133,8 @@ public final class Condition {
                 fields(SimpleType.STRING, "component", "version", "branch", "commit", "live"));
         plain.put("trusted", SimpleType.BOOL);
         Map<String, Map<String, CelType>> groups = new TreeMap<>(
-                Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS, "parts", PARTS));
+                Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS, "parts", PARTS,
+                        "added", ADDED));
         Map<String, CelType> reports = new TreeMap<>();
         groups.keySet().forEach(group -> reports.put(group, GroupTypes.named(group)));
         groups.put("reports", reports);

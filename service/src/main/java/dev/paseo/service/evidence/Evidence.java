@@ -1,18 +1,15 @@
 package dev.paseo.service.evidence;
 
-import dev.paseo.core.text.Size;
 import dev.paseo.service.change.Changes;
-import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.Parts;
+import dev.paseo.core.evidence.SignOff;
 import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.problem.Refusal;
-import java.io.IOException;
-import java.io.InputStream;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -20,9 +17,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -34,9 +30,11 @@ public class Evidence {
     public static final String COVERAGE = "coverage";
     public static final String FINDINGS = "findings";
     public static final String PARTS = "parts";
+    public static final String SIGN_OFF = "sign-off";
+    private static final String ADDED = "added";
 
-    private static final long LARGEST_FILE = 256_000_000;
-    private static final int MOST_FILES = 20_000;
+    /** What is kept as it is, and not read. */
+    private static final Set<String> FILES = Set.of("signature", "statement");
     private static final int PARTS_AT_ONCE = 500;
 
     /** The attempt of a stage that a report is of. */
@@ -47,8 +45,10 @@ public class Evidence {
     private final Json json;
     private final JsonMapper plain;
     private final Changes changes;
+    private final Reports reports;
 
-    Evidence(EvidenceMapper mapper, KeptBytes bytes, Json json, JsonMapper plain, Changes changes) {
+    Evidence(EvidenceMapper mapper, KeptBytes bytes, Json json, JsonMapper plain, Changes changes, Reports reports) {
+        this.reports = reports;
         this.mapper = mapper;
         this.bytes = bytes;
         this.json = json;
@@ -69,7 +69,7 @@ public class Evidence {
         mapper.before(origin.run(), TESTS, origin.name(), origin.variant())
                 .ifPresent(run -> before.addAll(mapper.failed(run)));
         TestReport report = new TestReport(before);
-        each(TESTS, digest, file -> Xml.read(file, report));
+        reports.each(TESTS, digest, file -> Xml.read(file, report));
         TestSummary summary = report.summary();
         changes.run(() -> {
             keep(origin, TESTS, digest, summary);
@@ -77,35 +77,9 @@ public class Evidence {
         });
     }
 
-    /**
-     * Reads report files that came with a version from elsewhere; refused, with file and place, where one cannot be
-     * read.
-     */
+    /** What report files that came with a version from elsewhere say. */
     public Object read(String kind, String digest) {
-        return switch (kind) {
-            case TESTS -> {
-                TestReport report = new TestReport(Set.of());
-                each(kind, digest, file -> Xml.read(file, report));
-                yield report.summary();
-            }
-            case COVERAGE -> {
-                CoverageReport report = new CoverageReport();
-                each(kind, digest, file -> Xml.read(file, report));
-                yield report.summary();
-            }
-            case FINDINGS -> {
-                FindingsReport report = new FindingsReport(plain);
-                each(kind, digest, report::read);
-                yield report.summary();
-            }
-            case PARTS -> {
-                PartsReport report = new PartsReport(plain);
-                each(kind, digest, report::read);
-                yield report.parts();
-            }
-            default -> throw Refusal.invalid("/kind",
-                    "There are reports of tests, coverage, findings and parts, not of " + kind);
-        };
+        return reports.read(kind, digest);
     }
 
     /** Keeps what was read as evidence of a version, in the transaction under way. */
@@ -160,42 +134,59 @@ public class Evidence {
         return new Parts(mapper.partsOfVersion(version, run.orElse(null)));
     }
 
+    /** What one file says that is added to a version. */
+    public Object readFile(String kind, String digest) {
+        return reports.readFile(kind, digest);
+    }
+
+    /**
+     * What is added to a sealed version.
+     *
+     * @param environment its id; empty: wherever it is
+     * @param file        SHA-256
+     */
+    public record Added(long version, Optional<Long> environment, String kind, String file, Object summary, long by) {}
+
+    /** In the transaction under way; whether it was not there before. */
+    public boolean add(Added added) {
+        @Nullable
+        Long environment = added.environment().orElse(null);
+        if (mapper.has(added.version(), environment, added.kind(), added.file())) {
+            return false;
+        }
+        mapper.addAdded(added.version(), environment, added.kind(), stored(added.summary()), changes.now(),
+                added.by(), added.file());
+        addParts(added.summary());
+        if (!added.kind().equals(SIGN_OFF)) {
+            bytes.refer(added.file(), "version", added.version());
+        }
+        return true;
+    }
+
+    /**
+     * Evidence that was added after a version was sealed.
+     *
+     * @param kind        sign-off, signature, statement, or a kind of report
+     * @param environment about the version as it is there; absent: wherever it is
+     * @param by          who added it
+     * @param sha256      of the file; of a sign-off of name and words
+     * @param name        of a sign-off: whose word it is
+     * @param words       of a sign-off
+     */
+    public record AddedEvidenceView(String kind, Optional<String> environment, String by, Instant at, String sha256,
+            Optional<String> name, Optional<String> words) {}
+
+    public List<AddedEvidenceView> added(long version) {
+        return mapper.added(version).stream().map(row -> {
+            Optional<SignOff> said = Optional.of(row).filter(each -> each.kind().equals(SIGN_OFF))
+                    .map(each -> summary(each.body(), SignOff.class));
+            return new AddedEvidenceView(row.kind(), Optional.ofNullable(row.environment()), row.by(), row.at(),
+                    row.file(), said.map(SignOff::name), said.map(SignOff::words));
+        }).toList();
+    }
+
     /** How a summary is stored. */
     record Stored(int format, tools.jackson.databind.JsonNode summary) {}
-
-    private void each(String kind, String digest, Consumer<InputStream> reader) {
-        int files = 0;
-        try (TarReader tar = new TarReader(bytes.openUnchecked(digest))) {
-            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
-                if (++files > MOST_FILES) {
-                    throw Refusal.unprocessable("A report cannot be read",
-                            "reports " + kind + ": more than " + MOST_FILES + " files");
-                }
-                one(kind, next.get(), tar.content(), reader);
-            }
-        } catch (IOException broken) {
-            throw Refusal.unprocessable("A report cannot be read",
-                    "reports " + kind + ": the archive " + broken.getMessage());
-        }
-        if (files == 0) {
-            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive holds no file");
-        }
-    }
-
-    private static void one(String kind, TarArchiveEntry entry, InputStream file, Consumer<InputStream> reader) {
-        try {
-            if (entry.getSize() > LARGEST_FILE) {
-                throw new UnreadableReport(
-                        "has " + Size.words(entry.getSize()) + "; at most " + Size.words(LARGEST_FILE) + " are read");
-            }
-            reader.accept(file);
-        } catch (UnreadableReport wrong) {
-            String message = wrong.getMessage();
-            String place = message.matches("[0-9]+:[0-9]+ .*") ? ":" : ": ";
-            throw Refusal.unprocessable("A report cannot be read",
-                    "reports " + kind + ": " + entry.getName() + place + message);
-        }
-    }
 
     /** The facts that conditions over reports are about, as far as this attempt of a stage has reported any. */
     public Map<String, Object> facts(long stage) {
@@ -275,7 +266,17 @@ public class Evidence {
             facts.put(FINDINGS, Map.of("total", all.total(), "errors", all.errors(), "warnings", all.warnings(),
                     "notes", all.notes()));
         }
+        addAdded(facts, rows);
         return facts;
+    }
+
+    private void addAdded(Map<String, Object> facts, List<EvidenceMapper.KindRow> rows) {
+        List<String> names = of(rows, SIGN_OFF, SignOff.class).stream().map(SignOff::name).distinct().toList();
+        List<String> files = rows.stream().map(EvidenceMapper.KindRow::kind)
+                .filter(kind -> kind.equals(SIGN_OFF) || FILES.contains(kind)).distinct().toList();
+        if (!files.isEmpty()) {
+            facts.put(ADDED, Map.of("names", names, "kinds", files));
+        }
     }
 
     /** Of all stages, each with its variants; what no stage reported adds up. */

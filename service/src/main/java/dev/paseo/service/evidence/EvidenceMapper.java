@@ -61,6 +61,24 @@ interface EvidenceMapper {
             order by p.name, p.version""")
     List<Part> partsOfVersion(long version, @Nullable Long run);
 
+    @Select("""
+            select exists (select 1 from evidence where version_id = #{version} and kind = #{kind} and file = #{file}
+              and environment_id <=> #{environment})""")
+    boolean has(long version, @Nullable Long environment, String kind, String file);
+
+    @Insert("""
+            insert into evidence (version_id, environment_id, kind, origin, body, at, added_by, file)
+            values (#{version}, #{environment}, #{kind}, 'added', #{body}, #{at}, #{by}, #{file})""")
+    int addAdded(long version, @Nullable Long environment, String kind, String body, Instant at, long by, String file);
+
+    record AddedRow(String kind, @Nullable String environment, String by, Instant at, String file, String body) {}
+
+    @Select("""
+            select e.kind, n.name as environment, a.name as `by`, e.at, e.file, e.body from evidence e
+            join account a on a.id = e.added_by left join environment n on n.id = e.environment_id
+            where e.version_id = #{version} order by e.id""")
+    List<AddedRow> added(long version);
+
     record VersionRow(String kind, String origin, String body, Instant at) {}
 
     /** What arrived with a version, and what the runs that its arrival started reported. */
@@ -103,6 +121,8 @@ interface EvidenceMapper {
               e.environment_id is null
             union all select null, coalesce(s.name, ''), e.kind, e.body from run r join evidence e on e.run_id = r.id
               left join stage s on s.id = e.stage_id where r.arrived_version_id = #{version}
+            union all select n.name, '', e.kind, e.body from evidence e join environment n on n.id = e.environment_id
+              where e.version_id = #{version} and e.added_by is not null
             union all select n.name, '', e.kind, e.body from evidence e join environment n on n.id = e.environment_id
               where e.version_id = #{version} and e.deployment_id = (select max(x.deployment_id) from evidence x where
               x.version_id = #{version} and x.environment_id = n.id)""")

@@ -40,10 +40,13 @@ public class Stretches {
     }
 
     private void wake(long place) {
-        mapper.live(place).forEach(version -> {
-            mapper.wake(version, clock.now());
-            mapper.wakePassages(version, clock.now());
-        });
+        mapper.live(place).forEach(this::wakeVersion);
+    }
+
+    /** Gates at which a version waits are judged again. */
+    public void wakeVersion(long version) {
+        mapper.wake(version, clock.now());
+        mapper.wakePassages(version, clock.now());
     }
 
     public GateFacts.Stretch of(Environments.Place place, long version) {

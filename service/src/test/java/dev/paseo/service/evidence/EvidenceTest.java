@@ -1,6 +1,5 @@
 package dev.paseo.service.evidence;
 
-import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.mockito.ArgumentMatchers.anyString;
@@ -8,7 +7,6 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.problem.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -23,14 +21,12 @@ import tools.jackson.databind.json.JsonMapper;
 class EvidenceTest {
 
     private final KeptBytes bytes = mock(KeptBytes.class);
-    private final Evidence evidence = new Evidence(mock(EvidenceMapper.class), bytes, mock(Json.class),
-            JsonMapper.builder().build(),
-            mock(Changes.class));
+    private final Reports reports = new Reports(bytes, JsonMapper.builder().build());
 
     private String refused(byte[] archive) {
         when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
         return String
-                .valueOf(assertThrows(Refusal.class, () -> evidence.read(Evidence.FINDINGS, "digest")).getMessage());
+                .valueOf(assertThrows(Refusal.class, () -> reports.read(Evidence.FINDINGS, "digest")).getMessage());
     }
 
     @Test
