@@ -10,6 +10,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, lengthOf, without } from "../../design/time";
 import { In } from "../../design/zone";
+import { RecordLinks } from "../../design/RecordLinks";
 import { Changes } from "./Changes";
 import { Decide } from "./Decide";
 import { Gate } from "./Gate";
@@ -94,6 +95,7 @@ export default function Deployment() {
                 </a>
               </>
             )}
+            , <RecordLinks of={`deployment=${view.deployment.id}`} />
           </p>
         </div>
         <div className="beyond">

@@ -20,6 +20,7 @@ import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Calendar } from "./Calendar";
+import { RecordOfPeriod } from "./RecordOfPeriod";
 
 /** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
 export default function Environment() {
@@ -47,6 +48,7 @@ export default function Environment() {
           <Now name={name} />
           <CalendarPart name={name} />
           <Lately name={name} />
+          <RecordOfPeriod name={name} />
         </div>
         <div className="min-w-0">
           <Gates rules={rules.data} />

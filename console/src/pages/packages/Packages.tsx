@@ -27,10 +27,10 @@ export default function Packages() {
           ask({ name: text.trim() });
         }}
       >
-        <label className="flex min-w-0 grow items-center gap-2">
+        <label className="flex w-[600px] min-w-0 items-center gap-2">
           Part
           <input
-            className="min-w-0 max-w-[560px] grow"
+            className="min-w-0 grow"
             value={text}
             required
             maxLength={400}

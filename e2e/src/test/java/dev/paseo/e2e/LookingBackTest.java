@@ -272,6 +272,8 @@ class LookingBackTest {
         assertTrue(fact.path("deployments").valueStream().anyMatch(each -> each.path("version").asString().equals("1.4.1")
                 && each.path("holds").asBoolean()), fact.toString());
         assertTrue(park.as("auditor").get("/api/v1/audit?what=evidence+added").good().path("entries").size() >= 3);
+        assertTrue(park.as("auditor").get("/api/v1/release-records?deployment=" + LookingBackTest.back).good().toString()
+                .contains("Ana Ruiz"));
         assertEquals(403, park.as("developer").post("/api/v1/versions/daylight-api/1.4.1/sign-offs",
                 Map.of("name", "Dev", "words", "Mine")).status());
     }

@@ -31,7 +31,6 @@ public final class Screenshots {
     private static void promoting(String address, Path folder, String password) throws IOException {
         try (Browser browser = new Browser(address)) {
             browser.signIn("release-engineer", password);
-            shoot(browser, "/?shown=dense&group=team", "[role=rowheader]", folder.resolve("whereabouts-dense.png"));
             shoot(browser, "/audit?environment=production", "main tbody tr", folder.resolve("audit.png"));
             shoot(browser, "/settings/values?component=daylight-api", "main tbody tr", folder.resolve("settings.png"));
             shoot(browser, "/versions/daylight-api/1.4.8?promote=daylight-api:1.4.8:production",

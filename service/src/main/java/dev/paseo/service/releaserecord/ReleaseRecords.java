@@ -11,6 +11,7 @@ import dev.paseo.service.comparison.Comparisons;
 import dev.paseo.service.deployment.DeploymentViews;
 import dev.paseo.service.deployment.PlaceViews;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.place.Deployment;
@@ -77,12 +78,14 @@ class ReleaseRecords {
      * @param rules      what its gate asked when it began, or asks, in words
      * @param decisions  who said what, when, and in whose place
      * @param difference from what was live before
+     * @param added      evidence that was added to the version after it was sealed
      * @param tasks      what agents did on hosts, with its steps
      * @param trail      what the audit trail has about it, the oldest first; at most 200 entries
      */
     record ReleaseView(DeploymentViews.DeploymentSummary deployment, RecordVersionView version, String subject,
             Optional<String> emergency, List<String> rules, List<GateViews.RulingView> decisions,
             List<GateViews.ListView> checklists, Comparisons.ComparisonView difference,
+            List<Evidence.AddedEvidenceView> added,
             List<PlaceViews.MovementView> plan, List<RecordHostView> hosts, List<StepLog.HostTaskView> tasks,
             List<Causes.Link> causes, List<AuditTrail.Written> trail) {}
 
@@ -96,11 +99,13 @@ class ReleaseRecords {
     @Component
     static class Proving {
         private final Versions versions;
+        private final Evidence evidence;
         private final AuditTrail audit;
         private final TrailExport trail;
 
-        Proving(Versions versions, AuditTrail audit, TrailExport trail) {
+        Proving(Versions versions, Evidence evidence, AuditTrail audit, TrailExport trail) {
             this.versions = versions;
+            this.evidence = evidence;
             this.audit = audit;
             this.trail = trail;
         }
@@ -183,7 +188,8 @@ class ReleaseRecords {
                 view.emergency(),
                 environments.rulesAsOf(environment.id(), then).toEnter(row.kind(), row.component()).stream()
                         .map(InWords::of).toList(),
-                view.rulings(), view.checklists(), view.comparison(), view.plan(),
+                view.rulings(), view.checklists(), view.comparison(),
+                proving.evidence.added(row.versionId()), view.plan(),
                 view.hosts().stream().map(host -> new RecordHostView(host.host(),
                         dev.paseo.core.text.Word.of(host.phase()), host.reason())).toList(),
                 view.tasks(), view.causes(), proving.audit.about(row.id(), MOST_ENTRIES));

@@ -15,6 +15,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.deployment.DeploymentViews;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
@@ -40,7 +41,7 @@ class ReleaseRecordsTest {
                 .thenReturn(new Environments.Environment(3, "production", "UTC", Rules.NONE, 1, 1));
         when(mapper.ofPeriod(anyLong(), any(), any(), anyInt())).thenReturn(Collections.nCopies(101, 7L));
         ReleaseRecords records = new ReleaseRecords(mapper, mock(Deployments.class), mock(DeploymentViews.class),
-                environments, new ReleaseRecords.Proving(mock(Versions.class), mock(AuditTrail.class),
+                environments, new ReleaseRecords.Proving(mock(Versions.class), mock(Evidence.class), mock(AuditTrail.class),
                         mock(TrailExport.class)));
         Refusal refused = assertThrows(Refusal.class, () -> records.ofPeriod("production", NOON, NOON.plusSeconds(9),
                 new ReleaseRecords.Reader(mock(Person.class), NOON.plusSeconds(9))));
