@@ -219,7 +219,8 @@ class LookingBackTest {
     void whatVersionsAreMadeOfIsFoundComparedAndAskedFor() throws Exception {
         String name = "pkg:maven/park.example/horizon";
         String live = park.paseo("auditor", "parts", "horizon", "--live").out();
-        assertTrue(live.contains("1.4.1  staging") && live.contains("1.4.2  test") && live.contains(name + "@3.2"), live);
+        assertTrue(live.contains("1.4.1  staging") && live.contains("1.4.2  test") && live.contains(name + "@3.2"),
+                live);
         assertEquals(1, park.paseo("auditor", "parts", name + "@3.0").code());
         assertTrue(park.paseo("auditor", "parts", "daylight-api", "1.4.1").out().contains("huts"));
         JsonNode compared = park.as("auditor").get("/api/v1/comparison/versions/daylight-api?from=1.4.1&to=1.4.2")
@@ -243,7 +244,8 @@ class LookingBackTest {
     /** With a token that may nothing else; a gate that asks for it opens at once. */
     @Test
     void evidenceIsAddedAfterSealing() throws Exception {
-        String token = park.paseo("release-engineer", "token", "make", "load tests", "--may", "add-evidence").out().strip();
+        String token = park.paseo("release-engineer", "token", "make", "load tests", "--may", "add-evidence").out()
+                .strip();
         Client tool = new Client(park.address(), token);
         assertEquals(403, tool.get("/api/v1/deployments").status());
         assertEquals(201, tool.post("/api/v1/versions/daylight-api/1.4.1/sign-offs", Map.of("name", "Ana Ruiz", "words",
@@ -256,7 +258,8 @@ class LookingBackTest {
         Path signature = Files.writeString(folder.resolve("app.sig"), "made up");
         assertEquals(0, park.paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "signature",
                 signature.toString()).code());
-        assertTrue(park.paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "parts", report.toString()).out()
+        assertTrue(park
+                .paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "parts", report.toString()).out()
                 .contains("parts: 1:1 not valid JSON"));
         String list = park.paseo("auditor", "evidence", "list", "daylight-api", "1.4.1").out();
         assertEquals(4, list.lines().count(), list);
@@ -269,11 +272,14 @@ class LookingBackTest {
         assertEquals("made up", Files.readString(back));
         JsonNode fact = park.as("auditor").post("/api/v1/environments/staging/facts", Map.of("condition",
                 "'Ana Ruiz' in at.staging.added.names && 'signature' in added.kinds && tests.total == 1")).good();
-        assertTrue(fact.path("deployments").valueStream().anyMatch(each -> each.path("version").asString().equals("1.4.1")
-                && each.path("holds").asBoolean()), fact.toString());
+        assertTrue(
+                fact.path("deployments").valueStream().anyMatch(each -> each.path("version").asString().equals("1.4.1")
+                        && each.path("holds").asBoolean()),
+                fact.toString());
         assertTrue(park.as("auditor").get("/api/v1/audit?what=evidence+added").good().path("entries").size() >= 3);
-        assertTrue(park.as("auditor").get("/api/v1/release-records?deployment=" + LookingBackTest.back).good().toString()
-                .contains("Ana Ruiz"));
+        assertTrue(
+                park.as("auditor").get("/api/v1/release-records?deployment=" + LookingBackTest.back).good().toString()
+                        .contains("Ana Ruiz"));
         assertEquals(403, park.as("developer").post("/api/v1/versions/daylight-api/1.4.1/sign-offs",
                 Map.of("name", "Dev", "words", "Mine")).status());
     }

@@ -82,7 +82,8 @@ final class EvidenceCommands {
             description = "Adds what somebody says about a version, who may have no account here: their name and "
                     + "their words.",
             footer = {"", "Example:",
-                    "  paseo evidence sign-off daylight-api 1.4.6 --name \"Ana Ruiz\" --words \"Walked it at the ford\" "
+                    "  paseo evidence sign-off daylight-api 1.4.6 --name \"Ana Ruiz\" "
+                            + "--words \"Walked it at the ford\" "
                             + "--in staging"})
     static final class SignOff extends OfVersion {
         @Option(names = "--name", required = true, paramLabel = "NAME", description = "whose word it is")

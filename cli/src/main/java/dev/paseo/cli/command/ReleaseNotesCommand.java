@@ -9,8 +9,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(name = "release-notes", description = {
-        "Notes for an announcement, as Markdown, from the commits: of a version of a component, or of what is new in an "
-                + "environment.",
+        "Notes for an announcement, as Markdown, from the commits: of a version of a component, or of what is new in "
+                + "an environment.",
         "Merges are left out, and what several commits say alike is said once."},
         footer = {"", "Examples:", "  paseo release-notes daylight-api 1.4.6 --from 1.4.1",
                 "  paseo release-notes --in production --since 7d"})

@@ -1,4 +1,6 @@
 package dev.paseo.core.find;
 
 /** What was found. */
-public enum Thing { COMPONENT, ENVIRONMENT, VERSION, RUN, DEPLOYMENT, COMMIT, ARTIFACT, PACKAGE, ACCOUNT }
+public enum Thing {
+    COMPONENT, ENVIRONMENT, VERSION, RUN, DEPLOYMENT, COMMIT, ARTIFACT, PACKAGE, ACCOUNT
+}

@@ -82,7 +82,8 @@ public record GateFacts(
                     .map(each -> Duration.between(each.from(), each.to().orElseThrow()))
                     .max(Comparator.naturalOrder()).orElse(Duration.ZERO);
             Optional<Instant> begun = lived.stream()
-                    .filter(each -> each.from().isBefore(moment) && each.to().filter(to -> !to.isAfter(moment)).isEmpty())
+                    .filter(each -> each.from().isBefore(moment)
+                            && each.to().filter(to -> !to.isAfter(moment)).isEmpty())
                     .map(Lived::from).max(Comparator.naturalOrder());
             Instant earliest = moment.minus(healthy);
             return new Stretch(where, ended.compareTo(healthy) < 0 ? ended : healthy,

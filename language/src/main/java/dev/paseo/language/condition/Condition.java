@@ -115,8 +115,8 @@ public final class Condition {
 
     /**
      * Over reports: {@code tests.total passed failed skipped} (counts), {@code tests.seconds}, {@code coverage.lines
-     * branches} (shares from 0 to 1), {@code findings.total errors warnings notes} (counts), {@code parts.total unlicensed}
-     * (counts), {@code parts.packages} (texts: package URLs, without version and with it).
+     * branches} (shares from 0 to 1), {@code findings.total errors warnings notes} (counts), {@code
+     * parts.total unlicensed} (counts), {@code parts.packages} (texts: package URLs, without version and with it).
      */
     public static Condition overReports() {
         return OVER_REPORTS;
@@ -125,8 +125,8 @@ public final class Condition {
     /**
      * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live
      * there, or ""), {@code trusted}, the reports as in {@link #overReports}, what was added after sealing as {@code
-     * added.names kinds} (texts: who signed off, and kinds: sign-off, signature, statement), and those of an environment as {@code
-     * at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
+     * added.names kinds} (texts: who signed off, and kinds: sign-off, signature, statement), and those of an
+     * environment as {@code at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
      */
     public static Condition overGates(Collection<String> environments) {
         Map<String, CelType> plain = new TreeMap<>(

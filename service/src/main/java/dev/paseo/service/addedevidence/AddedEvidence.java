@@ -53,8 +53,9 @@ class AddedEvidence {
      */
     String file(Versions.Version version, Optional<String> environment, String kind, InputStream in, Person by) {
         if (!KINDS.contains(kind)) {
-            throw Refusal.notFound("There is no kind of evidence " + kind + NearestName.hint(kind, KINDS) + "; there are "
-                    + String.join(", ", KINDS));
+            throw Refusal
+                    .notFound("There is no kind of evidence " + kind + NearestName.hint(kind, KINDS) + "; there are "
+                            + String.join(", ", KINDS));
         }
         Optional<Long> place = place(version, environment);
         ByteStore.Kept kept = bytes.keep(in, LARGEST, changes.now());

@@ -39,7 +39,8 @@ public class DeploymentViews {
      * @param live    what it has now; empty where it has nothing, or nobody knows
      * @param unknown nobody knows what it has, until its agent has looked
      */
-    public record HostView(String host, HostState.Phase phase, boolean touched, Optional<String> reason, Optional<String> url,
+    public record HostView(String host, HostState.Phase phase, boolean touched, Optional<String> reason,
+            Optional<String> url,
             Optional<String> live, boolean unknown) {}
 
     /**

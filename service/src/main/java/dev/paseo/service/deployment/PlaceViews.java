@@ -41,7 +41,8 @@ public class PlaceViews {
      * @param state {@code done}, {@code now} or {@code ahead}; {@code broken} where it went wrong, and {@code left} for
      *              what was not done and will not be
      */
-    public record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name,
+    public record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share,
+            Optional<String> name,
             String state) {}
 
     /**

@@ -39,7 +39,8 @@ class DryRuns {
      * @param at         when it went through, or ended
      * @param sentences  why
      */
-    record DryRunFoundView(GateSide gate, String component, String version, Optional<Long> deployment, Optional<Long> passage,
+    record DryRunFoundView(GateSide gate, String component, String version, Optional<Long> deployment,
+            Optional<Long> passage,
             Instant at, Outcome outcome, List<String> sentences) {}
 
     /**
@@ -129,7 +130,8 @@ class DryRuns {
         List<PastRow> entered = change.changes(GateSide.TO_ENTER) || change.changes(GateSide.ROLLBACK)
                 ? mapper.entered(environment, since, MOST + 1)
                 : List.of();
-        List<PastRow> wentOn = change.changes(GateSide.TO_GO_ON) ? mapper.wentOn(environment, since, MOST + 1) : List.of();
+        List<PastRow> wentOn = change.changes(GateSide.TO_GO_ON) ? mapper.wentOn(environment, since, MOST + 1)
+                : List.of();
         Tally tally = new Tally(change, person);
         entered.stream().limit(MOST).forEach(row -> tally.add(
                 row.kind() == Kind.ROLLBACK ? GateSide.ROLLBACK : GateSide.TO_ENTER, row));

@@ -38,7 +38,7 @@ class ReleaseRecordController {
     }
 
     /** Of what a record is; exactly one of the first three. */
-    private     record RecordOf(Optional<Long> deployment, Optional<Long> promotion, Optional<String> environment,
+    private record RecordOf(Optional<Long> deployment, Optional<Long> promotion, Optional<String> environment,
             Optional<Instant> since, Optional<Instant> until) {
 
         String query() {
@@ -77,8 +77,8 @@ class ReleaseRecordController {
      * @param promotion   of this promotion of a set
      * @param environment of all that went live in it in a period, or ended in it without having done so
      * @param since       of a period: from when on; RFC 3339
-     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after since; none:
-     *                    now, and the record says when that was
+     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after
+     *                    since; none: now, and the record says when that was
      */
     @GetMapping
     ReleaseRecordView record(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> deployment,
@@ -94,8 +94,8 @@ class ReleaseRecordController {
      * @param promotion   of this promotion of a set
      * @param environment of all that went live in it in a period, or ended in it without having done so
      * @param since       of a period: from when on; RFC 3339
-     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after since; none:
-     *                    now, and the record says when that was
+     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after
+     *                    since; none: now, and the record says when that was
      */
     @GetMapping(value = "/page", produces = "text/html")
     void page(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> deployment,
@@ -115,8 +115,8 @@ class ReleaseRecordController {
      * @param promotion   of this promotion of a set
      * @param environment of all that went live in it in a period, or ended in it without having done so
      * @param since       of a period: from when on; RFC 3339
-     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after since; none:
-     *                    now, and the record says when that was
+     * @param until       of a period: before when; RFC 3339, not later than now, and at most 400 days after
+     *                    since; none: now, and the record says when that was
      */
     @GetMapping(value = "/pdf", produces = "application/pdf")
     void pdf(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> deployment,

@@ -34,7 +34,8 @@ interface ReleaseRecordMapper {
 
     /** Where the commit of a version is from, and the first line of its message. */
     @Select("""
-            select v.id as version, c.repository, r.commit_summary as summary from version v join component c on c.id = v.component_id
+            select v.id as version, c.repository, r.commit_summary as summary
+            from version v join component c on c.id = v.component_id
             left join run r on r.id = v.run_id where v.id = #{version}""")
     OriginRow origin(long version);
 

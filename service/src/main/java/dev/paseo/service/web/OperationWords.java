@@ -33,7 +33,8 @@ class OperationWords {
             Map.entry("hook", "source"), Map.entry("outside", "gate"), Map.entry("signin", "session"),
             Map.entry("trigger", "event"), Map.entry("web", "live events"), Map.entry("picture", "gate"),
             Map.entry("announcement", "receiver"), Map.entry("evidence", "version"), Map.entry("start", "event"),
-            Map.entry("asking", "ask"), Map.entry("dryrun", "environment"), Map.entry("savedview", "view"), Map.entry("serving", "service"),
+            Map.entry("asking", "ask"), Map.entry("dryrun", "environment"), Map.entry("savedview", "view"),
+            Map.entry("serving", "service"),
             Map.entry("releaserecord", "release record"), Map.entry("addedevidence", "version"),
             Map.entry("part", "version"));
 
@@ -63,7 +64,8 @@ class OperationWords {
             Map.entry("text", "What to look for, whatever its case; 1 to 200 characters"),
             Map.entry("from", "Where it begins: a line's number, a version's number or an environment's name"),
             Map.entry("to", "The version or environment that is compared with it"),
-            Map.entry("sha256", "A SHA-256, 64 hexadecimal digits"), Map.entry("with", "The number of the run that it is compared with"),
+            Map.entry("sha256", "A SHA-256, 64 hexadecimal digits"),
+            Map.entry("with", "The number of the run that it is compared with"),
             Map.entry("version", "A version's number"), Map.entry("moment", "RFC 3339, in the past"),
             Map.entry("commit", "A commit's id, in full"), Map.entry("digest", "SHA-256 in hexadecimal"),
             Map.entry("token", "The one-time token of a link in a mail"),

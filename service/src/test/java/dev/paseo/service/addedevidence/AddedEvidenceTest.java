@@ -79,7 +79,8 @@ class AddedEvidenceTest {
     @Test
     void nothingElseIsTaken() {
         assertEquals("There is no kind of evidence test; did you mean tests?; there are tests, coverage, findings, "
-                + "parts, signature, statement", refused(() -> added.file(version, Optional.empty(), "test",
+                + "parts, signature, statement",
+                refused(() -> added.file(version, Optional.empty(), "test",
                         InputStream.nullInputStream(), somebody)));
         assertEquals("should be whose word it is, in 1 to 100 characters", refused(() -> signOff(" ", "Walked it")));
         assertEquals("should be whose word it is, in 1 to 100 characters",

@@ -58,7 +58,8 @@ class PartFindingTest {
         part("version_id", arrived, name, "3.0");
         part("run_id, stage_id", run + ", " + first, name, "3.1");
         part("run_id, stage_id", run + ", " + again, name, "3.2");
-        assertEquals(List.of(built + " 3.2", arrived + " 3.0"), having(name, null), "of what was tried again only the last");
+        assertEquals(List.of(built + " 3.2", arrived + " 3.0"), having(name, null),
+                "of what was tried again only the last");
         assertEquals(List.of(arrived + " 3.0"), having(word, "3.0"));
         assertEquals(List.of(), having(word, "3.1"));
         assertEquals(List.of(), having("pkg:maven/park.example", null));

@@ -41,7 +41,8 @@ class ReleaseRecordsTest {
                 .thenReturn(new Environments.Environment(3, "production", "UTC", Rules.NONE, 1, 1));
         when(mapper.ofPeriod(anyLong(), any(), any(), anyInt())).thenReturn(Collections.nCopies(101, 7L));
         ReleaseRecords records = new ReleaseRecords(mapper, mock(Deployments.class), mock(DeploymentViews.class),
-                environments, new ReleaseRecords.Proving(mock(Versions.class), mock(Evidence.class), mock(AuditTrail.class),
+                environments,
+                new ReleaseRecords.Proving(mock(Versions.class), mock(Evidence.class), mock(AuditTrail.class),
                         mock(TrailExport.class)));
         Refusal refused = assertThrows(Refusal.class, () -> records.ofPeriod("production", NOON, NOON.plusSeconds(9),
                 new ReleaseRecords.Reader(mock(Person.class), NOON.plusSeconds(9))));
