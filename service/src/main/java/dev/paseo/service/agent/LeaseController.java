@@ -178,7 +178,7 @@ class LeaseController {
         return take(authorization, request, (work, kept) -> files(work).files(work, kept));
     }
 
-    /** Takes an archive of report files of one kind: tests, coverage or findings. */
+    /** Takes an archive of report files of one kind: tests, coverage, findings or parts. */
     @PutMapping("/reports/{kind}")
     ByteStore.Kept report(@RequestHeader("Authorization") String authorization, @PathVariable String kind,
             HttpServletRequest request) throws IOException {

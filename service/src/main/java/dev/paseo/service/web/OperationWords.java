@@ -70,7 +70,7 @@ class OperationWords {
             Map.entry("commit", "A commit's id, in full"), Map.entry("digest", "SHA-256 in hexadecimal"),
             Map.entry("token", "The one-time token of a link in a mail"),
             Map.entry("criterion", "The name of a criterion that asks outside"),
-            Map.entry("kind", "artifact, bundle, tests, coverage or findings"),
+            Map.entry("kind", "artifact, bundle, tests, coverage, findings or parts"),
             Map.entry("Upload-Offset", "How many bytes of the file are here already"),
             Map.entry("remove", "Whether what is live is removed from its hosts too"),
             Map.entry("as", "The name that the copy gets"), Map.entry("subject", "Only entries about this"),
