@@ -188,7 +188,7 @@ class ArrivalTest {
             "1.0  | artifact | app    | ../app    | 5  | A file's own name has no slash",
             "1.0  | artifact | app    | .hidden   | 5  | A file's own name has no slash",
             "1.0  | artifact | app    | app.bin   | -1 | A file has at most 16 GB; got -1 bytes",
-            "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage, findings or parts",
+            "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage, findings or",
             "1.0  | artifact | app    | app.bin   | 16000000001 | A file has at most 16 GB",
             "1.0  | tests    | tests  | t.tar     | 5  | An upload has 1 to 200 files, one of them an artifact"})
     void anUploadThatCannotBecomeAVersionIsRefusedBeforeAByteIsSent(String number, String kind, String name,
