@@ -11,6 +11,7 @@ import { deploymentState } from "../../design/states";
 import { At, lengthOf, without } from "../../design/time";
 import { In } from "../../design/zone";
 import { RecordLinks } from "../../design/RecordLinks";
+import { Added } from "../version/Added";
 import { Changes } from "./Changes";
 import { Decide } from "./Decide";
 import { Gate } from "./Gate";
@@ -68,6 +69,7 @@ export default function Deployment() {
             environment={environment}
             begun={view.deployment.startedAt !== undefined}
           />
+          <Added component={component} number={version} beside />
           <p className="links">
             <Link to={`/places/${component}/${environment}`}>
               {component} in {environment}

@@ -5,10 +5,11 @@ import { me } from "../../api/queries";
 import { Ask } from "../../design/Ask";
 import { At } from "../../design/time";
 
-/** Evidence that was added after the version was sealed; nothing where there is none and nobody here may add any. */
-export function Added({ component, number }: { component: string; number: string }) {
+/** Evidence that was added after the version was sealed; nothing where there is none and nobody here may
+ * add any. Beside a gate it is only read. */
+export function Added({ component, number, beside }: { component: string; number: string; beside?: boolean }) {
   const client = useQueryClient();
-  const may = useMay()("ADD_EVIDENCE", { component });
+  const may = useMay()("ADD_EVIDENCE", { component }) && !beside;
   const who = useQuery(me());
   const path = { component, number };
   const found = useQuery({

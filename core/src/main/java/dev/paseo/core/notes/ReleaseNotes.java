@@ -27,9 +27,9 @@ public final class ReleaseNotes {
      * @param lost    commits that it no longer has, the newest first
      * @param more    how many further commits are not told
      */
-    public record Part(String component, Optional<String> before, Optional<String> version, List<Commit> commits,
+    public record News(String component, Optional<String> before, Optional<String> version, List<Commit> commits,
             List<Commit> lost, int more) {
-        public Part {
+        public News {
             commits = List.copyOf(commits);
             lost = List.copyOf(lost);
         }
@@ -40,7 +40,7 @@ public final class ReleaseNotes {
      *
      * @param title of the whole; not yet escaped
      */
-    public static String markdown(String title, List<Part> parts) {
+    public static String markdown(String title, List<News> parts) {
         StringBuilder text = new StringBuilder("# ").append(escaped(title)).append("\n");
         if (parts.isEmpty()) {
             text.append("\nNothing has changed.\n");
@@ -49,13 +49,13 @@ public final class ReleaseNotes {
         return text.toString();
     }
 
-    private static String heading(Part part) {
+    private static String heading(News part) {
         return part.component() + part.version()
                 .map(version -> " " + version + part.before().map(before -> ", after " + before).orElse(""))
                 .orElseGet(() -> part.before().map(before -> " is no longer there; it was " + before).orElse(""));
     }
 
-    private static String body(Part part) {
+    private static String body(News part) {
         List<String> has = lines(part.commits());
         List<String> lacks = lines(part.lost());
         StringBuilder text = new StringBuilder();

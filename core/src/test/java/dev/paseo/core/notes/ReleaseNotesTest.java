@@ -3,7 +3,7 @@ package dev.paseo.core.notes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import dev.paseo.core.notes.ReleaseNotes.Commit;
-import dev.paseo.core.notes.ReleaseNotes.Part;
+import dev.paseo.core.notes.ReleaseNotes.News;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -19,9 +19,9 @@ class ReleaseNotesTest {
     private static final Commit MERGE = new Commit("ebc89bc6aaf4", "Merge branch 'turning-times'");
     private static final Commit HOSTILE = new Commit("ab", "<img src=x> [a](b) *c*\n# d");
 
-    private static Part part(Optional<String> before, Optional<String> version, List<Commit> commits,
+    private static News part(Optional<String> before, Optional<String> version, List<Commit> commits,
             List<Commit> lost, int more) {
-        return new Part("daylight-api", before, version, commits, lost, more);
+        return new News("daylight-api", before, version, commits, lost, more);
     }
 
     static Stream<Arguments> parts() {
@@ -43,7 +43,7 @@ class ReleaseNotesTest {
 
     @ParameterizedTest
     @MethodSource
-    void parts(Part part, String text) {
+    void parts(News part, String text) {
         assertEquals("# Week 48\n\n## " + text, ReleaseNotes.markdown("Week 48", List.of(part)));
     }
 

@@ -102,16 +102,13 @@ public class AuditTrail {
     /** What was done about a deployment, the oldest first, at most so many. */
     public List<Written> about(long deployment, int most) {
         return mapper.about(Long.toString(deployment), most).stream().map(row -> {
-            Kept kept = json.read(row.body(), Kept.class);
+            AuditController.WrittenView kept = json.read(row.body(), AuditController.WrittenView.class);
             Map<String, String> details = new LinkedHashMap<>(kept.details());
             details.keySet().removeIf(name -> name.startsWith(STATE));
             return new Written(Optional.ofNullable(row.position()), kept.at(), kept.who(), kept.what(), kept.subject(),
                     kept.because(), details);
         }).toList();
     }
-
-    private record Kept(int format, String at, String who, String what, String subject, String where, String because,
-            Map<String, String> details) {}
 
     /**
      * Entries, the newest first.

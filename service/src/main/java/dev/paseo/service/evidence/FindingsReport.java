@@ -10,7 +10,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 import tools.jackson.databind.DeserializationFeature;
@@ -36,49 +35,34 @@ final class FindingsReport {
     }
 
     void read(InputStream in) {
-        try (JsonParser parser = json.createParser(in)) {
-            if (parser.nextToken() != JsonToken.START_OBJECT) {
-                throw new UnreadableReport("is not SARIF: a JSON object with version and runs");
+        boolean[] runs = {false};
+        JsonReport.read(json, in, "SARIF: a JSON object with version and runs", (name, token, parser) -> {
+            if (name.equals("version") && !parser.getString().equals("2.1.0")) {
+                throw new UnreadableReport("is SARIF " + Shortened.to(parser.getString(), 20) + "; 2.1.0 is read");
             }
-            boolean runs = false;
-            while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
-                String name = parser.currentName();
-                parser.nextToken();
-                if (name.equals("version") && !parser.getString().equals("2.1.0")) {
-                    throw new UnreadableReport("is SARIF " + Shortened.to(parser.getString(), 20) + "; 2.1.0 is read");
-                }
-                if (name.equals("runs") && parser.currentToken() == JsonToken.START_ARRAY) {
-                    runs = true;
-                    runs(parser);
-                } else {
-                    parser.skipChildren();
-                }
+            if (name.equals("runs") && token == JsonToken.START_ARRAY) {
+                runs[0] = true;
+                runs(parser);
+            } else {
+                parser.skipChildren();
             }
-            if (!runs) {
-                throw new UnreadableReport("is not SARIF: it has no runs");
-            }
-            if (parser.currentToken() != JsonToken.END_OBJECT) {
-                throw new UnreadableReport("ends in the middle");
-            }
-        } catch (JacksonException broken) {
-            throw new UnreadableReport(Optional.ofNullable(broken.getLocation())
-                    .map(at -> at.getLineNr() + ":" + at.getColumnNr() + " ").orElse("")
-                    + "not valid JSON");
+        });
+        if (!runs[0]) {
+            throw new UnreadableReport("is not SARIF: it has no runs");
         }
     }
 
-    private void runs(JsonParser parser) {
-        while (parser.nextToken() == JsonToken.START_OBJECT) {
-            while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
-                String name = parser.currentName();
-                if (parser.nextToken() == JsonToken.START_ARRAY && name.equals("results")) {
+    private void runs(JsonParser runs) {
+        while (runs.nextToken() == JsonToken.START_OBJECT) {
+            JsonReport.fields(runs, (name, token, parser) -> {
+                if (token == JsonToken.START_ARRAY && name.equals("results")) {
                     while (parser.nextToken() == JsonToken.START_OBJECT) {
                         result(one.readTree(parser));
                     }
                 } else {
                     parser.skipChildren();
                 }
-            }
+            });
         }
     }
 

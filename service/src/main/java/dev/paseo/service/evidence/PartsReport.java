@@ -9,14 +9,9 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
-import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
-import tools.jackson.databind.DeserializationFeature;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.ObjectReader;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -28,47 +23,33 @@ final class PartsReport {
     static final int MOST_PARTS = 20_000;
     private static final int DEEPEST = 20;
     private static final int LONGEST_NAME = 300;
+    private static final int MOST_LICENCES = 20;
 
     private final JsonMapper json;
-    private final ObjectReader one;
     private final List<Part> parts = new ArrayList<>();
 
     PartsReport(JsonMapper json) {
         this.json = json;
-        this.one = json.reader().without(DeserializationFeature.FAIL_ON_TRAILING_TOKENS);
     }
 
     void read(InputStream in) {
-        try (JsonParser parser = json.createParser(in)) {
-            if (parser.nextToken() != JsonToken.START_OBJECT) {
-                throw new UnreadableReport("is not CycloneDX in JSON: an object with bomFormat and components");
-            }
-            boolean named = false;
-            while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
-                String name = parser.currentName();
-                JsonToken token = parser.nextToken();
-                if (name.equals("bomFormat")) {
-                    named = "CycloneDX".equals(parser.getString());
-                } else if (name.equals("specVersion") && !parser.getString().matches("1\\.[2-7]")) {
-                    throw new UnreadableReport("is CycloneDX " + Shortened.to(parser.getString(), 20)
-                            + "; 1.2 to 1.7 are read");
-                }
-                if (name.equals("components") && token == JsonToken.START_ARRAY) {
-                    components(parser, 1);
-                } else {
-                    parser.skipChildren();
-                }
-            }
-            if (!named) {
-                throw new UnreadableReport("is not CycloneDX: bomFormat does not say so");
-            }
-            if (parser.currentToken() != JsonToken.END_OBJECT) {
-                throw new UnreadableReport("ends in the middle");
-            }
-        } catch (JacksonException broken) {
-            throw new UnreadableReport(Optional.ofNullable(broken.getLocation())
-                    .map(at -> at.getLineNr() + ":" + at.getColumnNr() + " ").orElse("")
-                    + "not valid JSON");
+        boolean[] named = {false};
+        JsonReport.read(json, in, "CycloneDX in JSON: an object with bomFormat and components",
+                (name, token, parser) -> {
+                    if (name.equals("bomFormat")) {
+                        named[0] = "CycloneDX".equals(parser.getString());
+                    } else if (name.equals("specVersion") && !parser.getString().matches("1\\.[2-7]")) {
+                        throw new UnreadableReport("is CycloneDX " + Shortened.to(parser.getString(), 20)
+                                + "; 1.2 to 1.7 are read");
+                    }
+                    if (name.equals("components") && token == JsonToken.START_ARRAY) {
+                        components(parser, 1);
+                    } else {
+                        parser.skipChildren();
+                    }
+                });
+        if (!named[0]) {
+            throw new UnreadableReport("is not CycloneDX: bomFormat does not say so");
         }
     }
 
@@ -93,7 +74,7 @@ final class PartsReport {
             if (field.equals("components") && token == JsonToken.START_ARRAY) {
                 components(parser, depth + 1);
             } else if (field.equals("licenses") && token == JsonToken.START_ARRAY) {
-                licence = licences(one.readTree(parser));
+                licence = licences(parser);
             } else if (token == JsonToken.VALUE_STRING) {
                 switch (field) {
                     case "name" -> name = parser.getString();
@@ -129,15 +110,22 @@ final class PartsReport {
         }
     }
 
-    private static String licences(JsonNode licences) {
+    /** Identifiers, names and expressions, token by token: the texts of licences among them may be long. */
+    private static String licences(JsonParser parser) {
         Set<String> all = new LinkedHashSet<>();
-        licences.forEach(each -> {
-            String said = each.path("expression").asString(each.path("license").path("id")
-                    .asString(each.path("license").path("name").asString("")));
-            if (!said.isBlank()) {
-                all.add(said);
+        for (int depth = 1; depth > 0;) {
+            JsonToken token = parser.nextToken();
+            if (token == null) {
+                throw new UnreadableReport("ends in the middle");
             }
-        });
+            depth += token.isStructStart() ? 1 : token.isStructEnd() ? -1 : 0;
+            String field = parser.currentName();
+            boolean told = depth == 2 ? "expression".equals(field)
+                    : depth == 3 && ("id".equals(field) || "name".equals(field));
+            if (told && token == JsonToken.VALUE_STRING && all.size() < MOST_LICENCES) {
+                all.add(Shortened.to(parser.getString(), 300));
+            }
+        }
         return Shortened.to(String.join(", ", all), 300);
     }
 

@@ -1,7 +1,7 @@
 package dev.paseo.service.releaserecord;
 
 import dev.paseo.core.notes.ReleaseNotes;
-import dev.paseo.core.notes.ReleaseNotes.Part;
+import dev.paseo.core.notes.ReleaseNotes.News;
 import dev.paseo.service.comparison.Comparisons;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.releaserecord.ReleaseRecordMapper.ThereRow;
@@ -42,7 +42,7 @@ class Announcing {
         Map<String, Long> after = there(environment, until);
         TreeSet<String> components = new TreeSet<>(before.keySet());
         components.addAll(after.keySet());
-        List<Part> parts = components.stream().filter(which)
+        List<News> parts = components.stream().filter(which)
                 .filter(component -> !Optional.ofNullable(before.get(component))
                         .equals(Optional.ofNullable(after.get(component))))
                 .map(component -> part(component, Optional.ofNullable(before.get(component)).map(versions::byId),
@@ -57,14 +57,14 @@ class Announcing {
                 .collect(Collectors.toMap(ThereRow::component, ThereRow::version));
     }
 
-    private Part part(String component, Optional<Versions.Version> before, Optional<Versions.Version> after) {
-        return after.map(version -> part(before, version)).orElseGet(() -> new Part(component,
+    private News part(String component, Optional<Versions.Version> before, Optional<Versions.Version> after) {
+        return after.map(version -> part(before, version)).orElseGet(() -> new News(component,
                 before.map(Versions.Version::number), Optional.empty(), List.of(), List.of(), 0));
     }
 
-    private Part part(Optional<Versions.Version> before, Versions.Version version) {
+    private News part(Optional<Versions.Version> before, Versions.Version version) {
         Comparisons.CommitsView commits = comparisons.commits(before, version);
-        return new Part(version.component(), before.map(Versions.Version::number), Optional.of(version.number()),
+        return new News(version.component(), before.map(Versions.Version::number), Optional.of(version.number()),
                 told(commits.commits()), told(commits.lost()), commits.commitCount() - commits.commits().size());
     }
 

@@ -3,6 +3,7 @@ package dev.paseo.service.releaserecord;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.InWords;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.audit.TrailExport;
@@ -191,7 +192,7 @@ class ReleaseRecords {
                 view.rulings(), view.checklists(), view.comparison(),
                 proving.evidence.added(row.versionId()), view.plan(),
                 view.hosts().stream().map(host -> new RecordHostView(host.host(),
-                        dev.paseo.core.text.Word.of(host.phase()), host.reason())).toList(),
+                        Word.of(host.phase()), host.reason())).toList(),
                 view.tasks(), view.causes(), proving.audit.about(row.id(), MOST_ENTRIES));
     }
 
