@@ -43,7 +43,8 @@ class PartsReportTest {
                 "components": [
                   {"type": "library", "group": "park.example", "name": "horizon", "version": "3.1",
                    "purl": "pkg:Maven/park.example/horizon@3.1?type=jar#x", "licenses": [{"license": {"id": "MIT"}},
-                     {"license": {"name": "Park licence", "text": {"content": "All may walk", "name": "no"}}}], "hashes": [{"alg": "SHA-256", "content": "00"}],
+                     {"license": {"name": "Park licence", "text": {"content": "All may walk",
+                       "name": "no"}}}], "hashes": [{"alg": "SHA-256", "content": "00"}],
                    "components": [{"name": "inner", "version": "1", "licenses": [{"expression": "MIT OR Zlib"}]}]},
                   {"group": "park.example", "name": "bare"}, {"name": ""}],
                 "dependencies": [{"ref": "a", "dependsOn": ["b"]}, {"ref": "b", "dependsOn": ["a"]}]}"""));
