@@ -93,7 +93,7 @@ function NewReceiver() {
           <TextField label="Address" at="/address" refused={refused} value={address} onType={setAddress} />
           <TextField
             label="Events"
-            about="such as deployment.*, parted by commas; empty: all"
+            about="such as service.deployed, parted by commas; empty: all but audit.head, the heads of the audit trail"
             at="/kinds"
             refused={refused}
             value={kinds}

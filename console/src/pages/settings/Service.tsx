@@ -9,6 +9,7 @@ import { TextField } from "../../design/form";
 import { bytes } from "../../design/parts";
 import { At } from "../../design/time";
 import { Sentence, Sheet } from "./parts";
+import { Witnesses } from "./Witnesses";
 
 type Report = Schemas["Report"];
 
@@ -116,7 +117,12 @@ export default function Service() {
           <Link to="/api">Everything it can do, as the API has it</Link>
         </Sentence>
       </Sheet>
-      {may("VERIFY_AUDIT") && <Trail manages={may("MANAGE_ACCOUNTS")} />}
+      {may("VERIFY_AUDIT") && (
+        <>
+          <Trail manages={may("MANAGE_ACCOUNTS")} />
+          <Witnesses manages={may("MANAGE_ACCOUNTS")} />
+        </>
+      )}
     </>
   );
 }

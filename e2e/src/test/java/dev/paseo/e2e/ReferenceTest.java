@@ -12,6 +12,7 @@ import dev.paseo.core.access.Role;
 import dev.paseo.service.access.ProviderSettings;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
+import dev.paseo.service.witness.WitnessSettings;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintWriter;
@@ -147,6 +148,7 @@ class ReferenceTest {
                 + row("spring.mail.host", "", "the mail server; none: no mails. Also `.port`, `.username`, `.password`")
                 + "\n## Reading kept bytes again\n\n" + head
                 + settings(Class.forName("dev.paseo.service.bytes.ScrubSettings"))
+                + "\n## Handing on heads of the audit trail\n\n" + head + settings(WitnessSettings.class)
                 + "\n## Signing in with OpenID Connect\n\n" + head + settings(ProviderSettings.class));
     }
 

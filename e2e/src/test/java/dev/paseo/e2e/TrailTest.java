@@ -26,13 +26,15 @@ import tools.jackson.databind.JsonNode;
 class TrailTest {
 
     private static Park park;
+    private static Path elsewhere;
 
     @TempDir
     Path folder;
 
     @BeforeAll
     static void aDay() throws Exception {
-        park = Park.open();
+        elsewhere = Files.createTempDirectory("paseo-elsewhere").resolve("heads.jsonl");
+        park = Park.open("--paseo.heads.every=1s", "--paseo.heads.file=" + elsewhere);
         park.component().push("developer", "main", Scenario.files());
         park.liveIn("staging", "1.4.1");
         park.as("release-engineer").put("/api/v1/places/daylight-api/production/hold",
@@ -127,7 +129,11 @@ class TrailTest {
         assertEquals("wrong at entry " + position + " (line " + (held + 1) + ")", python(with(changed)));
 
         List<String> swapped = new ArrayList<>(lines);
-        Collections.swap(swapped, 2, 1);
+        int first = 1;
+        while (!lines.get(first).startsWith("{\"entry\"")) {
+            first++;
+        }
+        Collections.swap(swapped, first, first + 1);
         assertTrue(verified(with(swapped), 1).contains("or two were swapped"));
         assertTrue(python(with(swapped)).startsWith("wrong at entry 0"));
         List<String> cut = lines.subList(0, lines.size() - 1);
@@ -193,6 +199,55 @@ class TrailTest {
         Park.Said said = park.paseo("auditor", "audit", "verify", "--head", other.toString());
         assertTrue(said.code() == 1 && said.out().contains("is not signed by this key"), said.out());
         assertEquals(400, park.as("auditor").get("/api/v1/audit/consistency?from=0").status());
+    }
+
+    @Test
+    void theKeyIsRenewedAndWhoeverKeptTheOldOneStillVerifies() throws Exception {
+        Path old = Files.writeString(folder.resolve("key.txt"), park.paseo("auditor", "audit", "key").out());
+        Path head = Files.writeString(folder.resolve("head.json"), park.paseo("auditor", "audit", "head").out());
+        assertEquals(4, park.paseo("developer", "audit", "renew-key", "--reason", "mine").code());
+        Park.Said renewed = park.paseo("admin", "audit", "renew-key", "--reason", "As every year");
+        assertTrue(renewed.code() == 0 && renewed.out().startsWith("The key "), renewed.out());
+        Await.until("the new key has signed", () -> park.as("auditor")
+                .get("/api/v1/audit?what=renewed+the+key+that+signs").good().path("entries").path(0).has("position"));
+        Path fresh = Files.writeString(folder.resolve("fresh.txt"), park.paseo("auditor", "audit", "key").out());
+        assertTrue(Files.readAllLines(fresh).size() > Files.readAllLines(old).size());
+        Path newest = Files.writeString(folder.resolve("newest.txt"),
+                Files.readAllLines(fresh).getLast().split(" ")[0]);
+        Path file = exported();
+        for (Path key : List.of(old, fresh, newest)) {
+            Park.Said said = park.paseo("auditor", "audit", "verify", file.toString(), "--key", key.toString(),
+                    "--head", head.toString());
+            assertEquals(0, said.code(), said.out());
+            assertEquals(0, park.paseo("auditor", "audit", "verify", "--head", head.toString(), "--key",
+                    key.toString()).code());
+        }
+        assertTrue(python(file).startsWith("good: "), python(file));
+        List<String> lines = Files.readAllLines(file);
+        lines.removeIf(line -> line.startsWith("{\"renewal\""));
+        assertTrue(verified(with(lines), 1).contains("is not signed by this key"));
+        assertTrue(python(with(lines)).startsWith("wrong at the head of "));
+        assertTrue(park.paseo("auditor", "audit", "verify").out().startsWith("good"), "and the service itself");
+        Path statement = Files.writeString(folder.resolve("statement.json"),
+                park.paseo("auditor", "statement", "daylight-api", "1.4.1").out());
+        String sha256 = park.as("auditor").get("/api/v1/versions/daylight-api/1.4.1").good().path("artifacts").path(0)
+                .path("digest").asString();
+        assertEquals(0, park.paseo("auditor", "verify", sha256, "--statement", statement.toString(), "--key",
+                fresh.toString()).code(), "what the old key signed stays good");
+        assertEquals(0, park.paseo("auditor", "verify", sha256, "--key", old.toString()).code());
+    }
+
+    @Test
+    void headsAreWrittenElsewhereAndHoldTheTrail() throws Exception {
+        Await.until("the newest head is written", () -> park.as("auditor").get("/api/v1/audit/witnesses").good()
+                .path("file").path("written").path("size").asLong(-1) == park.as("auditor")
+                        .get("/api/v1/audit/head").good().path("size").asLong());
+        Park.Said said = park.paseo("auditor", "audit", "verify", exported().toString(), "--head",
+                elsewhere.toString());
+        assertEquals(0, said.code(), said.out());
+        assertEquals(0, park.paseo("auditor", "audit", "verify", "--head", elsewhere.toString()).code());
+        String witnesses = park.paseo("auditor", "audit", "witnesses").out();
+        assertTrue(witnesses.contains(elsewhere.toString()), witnesses);
     }
 
     /** The list goes on by itself, and holds only the rows near what is looked at. */

@@ -32,11 +32,12 @@ final class AuditCommands {
         private Optional<Path> file = Optional.empty();
 
         @Option(names = "--head", paramLabel = "FILE",
-                description = "a head that was kept elsewhere, as paseo audit head prints it")
+                description = "heads that were kept elsewhere, one a line, as paseo audit head prints one")
         private Optional<Path> head = Optional.empty();
 
         @Option(names = "--key", paramLabel = "FILE",
-                description = "the service's public key, in Base64; default: the one that comes with it is believed")
+                description = "the service's keys, as paseo audit key prints them, or one of them: it and those that "
+                        + "took its place are believed; default: those that come with it are")
         private Optional<Path> key = Optional.empty();
 
         Verify(Context context) {
@@ -45,7 +46,7 @@ final class AuditCommands {
 
         private int exported(Path from) {
             ExportCheck.Checked checked = TrailCommands.checked(from, key.map(TrailCommands::text),
-                    head.map(TrailCommands::head).stream().toList());
+                    head.map(TrailCommands::heads).orElse(java.util.List.of()));
             context.out().println((checked.passed() ? context.ink().good("good: ") : context.ink().bad("wrong: "))
                     + checked.entries() + " entries from position " + checked.from()
                     + (checked.covered() > 0 ? ", covered up to " + (checked.covered() - 1) + " by signed heads" : "")
@@ -56,8 +57,8 @@ final class AuditCommands {
         }
 
         private int continued(Path kept) {
-            Exported.Head before = TrailCommands.head(kept);
-            Optional<String> broken = TrailCommands.broken(api(), before, key.map(TrailCommands::text));
+            Exported.Head before = TrailCommands.heads(kept).getLast();
+            Optional<String> broken = TrailCommands.broken(api(), before, key);
             context.out().println(broken.map(why -> context.ink().bad("wrong: ") + why)
                     .orElse(context.ink().good("good: ") + "the trail continues the head of " + before.head().size()
                             + " entries that was kept"));

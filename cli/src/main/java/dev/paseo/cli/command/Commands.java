@@ -196,6 +196,7 @@ public final class Commands {
                         new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context),
                         new AuditCommands.List(context), new ExportCommand(context),
                         new TrailCommands.Head(context), new TrailCommands.Key(context),
+                        new TrailCommands.RenewKey(context), new TrailCommands.WitnessList(context),
                         new TrailCommands.Show(context)));
     }
 

@@ -35,7 +35,8 @@ final class ReceiverCommands {
 
         @Option(names = "--kind",
                 description = "pipelinerun.started, pipelinerun.finished, artifact.packaged, artifact.published, "
-                        + "service.deployed, service.upgraded; may be repeated; default: all")
+                        + "service.deployed, service.upgraded; audit.head: signed heads of the audit trail, which go "
+                        + "only to who names them; may be repeated; default: all others")
         private List<String> kinds = List.of();
 
         @Option(names = "--component", description = "whose events; may be repeated; default: all")

@@ -3,7 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.core.origin.SignedEnvelope;
 import dev.paseo.core.origin.Statement;
-import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Base64;
@@ -50,7 +50,7 @@ record SignedStatement(SignedEnvelope envelope, Statement statement, JsonNode wh
     /** Why it is not to be believed of a file; empty where it is. */
     Optional<String> doubt(String key, String sha256) {
         try {
-            return statement.doubt(envelope, Ed25519.key(key), sha256);
+            return statement.doubt(envelope, KeyRing.of(key), sha256);
         } catch (IllegalArgumentException noKey) {
             throw new Failure(Failure.Kind.USAGE, "The key that was given is none: " + noKey.getMessage());
         }

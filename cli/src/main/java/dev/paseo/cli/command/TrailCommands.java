@@ -1,6 +1,7 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
@@ -9,7 +10,7 @@ import dev.paseo.core.audit.Exported;
 import dev.paseo.core.audit.MerkleTree;
 import dev.paseo.core.audit.Proofs;
 import dev.paseo.core.audit.TreeHead;
-import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -58,7 +59,8 @@ final class TrailCommands {
 
     @Command(name = "key",
             description = "Prints the service's public key (SubjectPublicKeyInfo, RFC 8410, in Base64), by which heads "
-                    + "of the trail and statements are signed, for keeping it elsewhere.",
+                    + "of the trail and statements are signed, for keeping it elsewhere; where it was renewed, a line "
+                    + "for each that took its place, with the signature by the one before.",
             footer = {"", "Example:", "  paseo audit key > key.txt"})
     static final class Key extends ServiceCommand {
         Key(Context context) {
@@ -67,8 +69,69 @@ final class TrailCommands {
 
         @Override
         public Integer call() {
-            JsonNode head = api().get(Api.path("audit", "head"));
-            return print(head, () -> context.out().println(head.path("key").asString()));
+            JsonNode keys = api().get(Api.path("audit", "keys"));
+            return print(keys, () -> context.out().println(keys.path("text").asString()));
+        }
+    }
+
+    @Command(name = "renew-key", description = {
+            "Puts a new key in the place of the one by which heads of the trail and statements are signed. The old one "
+                    + "signs the new one, and is gone then;",
+            "what it signed stays good. Whoever kept the old one can still verify; give them the new one too: paseo "
+                    + "audit key."},
+            footer = {"", "Example:", "  paseo audit renew-key --reason 'as every year'"})
+    static final class RenewKey extends ServiceCommand {
+        @Option(names = "--reason", required = true, description = "why; it stands in the audit trail")
+        private String reason = "";
+
+        RenewKey(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode keys = api().post(Api.path("audit", "keys"), api().object().put("reason", reason));
+            return print(keys, () -> {
+                JsonNode last = keys.path("keys").path(keys.path("keys").size() - 1);
+                context.out().println("The key " + last.path("sha256").asString() + " signs since "
+                        + Times.exact(last.path("since")) + ". Whoever keeps the keys needs it: paseo audit key");
+            });
+        }
+    }
+
+    @Command(name = "witnesses",
+            description = "Prints who else keeps heads of the trail, and the newest that they were handed.",
+            footer = {"", "Example:", "  paseo audit witnesses"})
+    static final class WitnessList extends ServiceCommand {
+        WitnessList(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode view = api().get(Api.path("audit", "witnesses"));
+            return print(view, () -> {
+                JsonNode file = view.path("file");
+                Table table = new Table("KEPT BY", "ENTRIES", "SINCE", "");
+                view.path("receivers").forEach(name -> table.row("the receiver " + name.asString(),
+                        view.path("told").path("size").asString("-"), since(view.path("told")),
+                        "what came: paseo receiver messages " + name.asString()));
+                if (!file.isMissingNode()) {
+                    table.row(file.path("path").asString(), file.path("written").path("size").asString("-"),
+                            since(file.path("written")), file.has("trouble")
+                                    ? context.ink().bad("cannot be written: ") + file.path("trouble").asString() : "");
+                }
+                if (view.path("receivers").isEmpty() && file.isMissingNode()) {
+                    context.out().println("Nobody else keeps heads of the trail: paseo receiver add NAME --address URL "
+                            + "--kind audit.head, or the setting paseo.heads.file");
+                } else {
+                    table.print(context.out(), context.ink());
+                }
+            });
+        }
+
+        private static String since(JsonNode handed) {
+            return handed.isMissingNode() ? "-" : Times.exact(handed.path("at"));
         }
     }
 
@@ -78,11 +141,14 @@ final class TrailCommands {
                 Instant.parse(head.path("at").asString())), head.path("signature").asString());
     }
 
-    /** The head that stands in a file, as {@code paseo audit head} writes it. */
-    static Exported.Head head(Path file) {
-        return Exported.read(text(file)).filter(Exported.Head.class::isInstance).map(Exported.Head.class::cast)
-                .orElseThrow(() -> new Failure(Failure.Kind.USAGE,
-                        file + " has no head in it, as paseo audit head writes one"));
+    /** The heads that stand in a file, one a line, as {@code paseo audit head} and the service write them. */
+    static List<Exported.Head> heads(Path file) {
+        List<Exported.Head> heads = text(file).lines().flatMap(line -> Exported.read(line).stream())
+                .filter(Exported.Head.class::isInstance).map(Exported.Head.class::cast).toList();
+        if (heads.isEmpty()) {
+            throw new Failure(Failure.Kind.USAGE, file + " has no head in it, as paseo audit head writes one");
+        }
+        return heads;
     }
 
     static String text(Path file) {
@@ -94,20 +160,34 @@ final class TrailCommands {
     }
 
     /** Whether the service's trail continues what a head covers that was kept elsewhere; no trust in the service. */
-    static Optional<String> broken(Api api, Exported.Head kept, Optional<String> key) {
+    static Optional<String> broken(Api api, Exported.Head kept, Optional<Path> key) {
         JsonNode proof = api.get(Api.path("audit", "consistency") + "?from=" + kept.head().size());
         Exported.Head now = exported(proof.path("head"));
-        String by = key.orElse(proof.path("head").path("key").asString());
-        if (!Ed25519.good(Ed25519.key(by), kept.head().bytes(), kept.signature())) {
+        KeyRing named = KeyRing.of(proof.path("head").path("key").asString());
+        KeyRing by = KeyRing.of(believed(named.text(), key));
+        if (!isSigned(kept, named) && !isSigned(kept, by)) {
             return Optional.of("the head that was kept is not signed by this key");
         }
-        if (!Ed25519.good(Ed25519.key(by), now.head().bytes(), now.signature())) {
+        if (!isSigned(now, by)) {
             return Optional.of("the newest head is not signed by this key");
         }
         return Proofs.isConsistent(kept.head().size(), bytes(kept.head().root()), now.head().size(),
                 bytes(now.head().root()), path(proof)) ? Optional.empty()
                         : Optional.of("the trail does not continue the head of " + kept.head().size()
                                 + " entries that was kept: one of them was changed, or it is of another trail");
+    }
+
+    /** What is believed of the keys that a service tells, as text. */
+    static String believed(String told, Optional<Path> key) {
+        try {
+            return KeyRing.of(told).believed(key.map(TrailCommands::text).map(KeyRing::of)).text();
+        } catch (IllegalArgumentException none) {
+            throw new Failure(Failure.Kind.USAGE, "The key that was given is none: " + none.getMessage());
+        }
+    }
+
+    private static boolean isSigned(Exported.Head head, KeyRing ring) {
+        return ring.good(head.head().bytes(), head.head().at(), head.signature());
     }
 
     private static byte[] bytes(String hexadecimal) {
@@ -138,9 +218,7 @@ final class TrailCommands {
             byte[] leaf = MerkleTree.leafHash(proved.path("body").asString().getBytes(StandardCharsets.UTF_8));
             boolean good = Proofs.includes(leaf, position, head.head().size(), path(proved),
                     bytes(head.head().root()))
-                    && Ed25519.good(Ed25519.key(proved.path("head").path("key").asString()),
-                            head.head().bytes(),
-                            head.signature());
+                    && isSigned(head, KeyRing.of(proved.path("head").path("key").asString()));
             print(proved, () -> {
                 context.out().println(context.ink().strong(entry.path("who").asString() + ": "
                         + entry.path("what").asString() + ", " + entry.path("subject").asString())

@@ -37,7 +37,7 @@ final class VerifyCommand extends ServiceCommand {
     private Optional<Path> statement = Optional.empty();
 
     @Option(names = "--key", paramLabel = "FILE",
-            description = "the service's public key, in Base64; default: the one that the service tells")
+            description = "the service's keys, as paseo audit key prints them; default: those that the service tells")
     private Optional<Path> key = Optional.empty();
 
     VerifyCommand(Context context) {
@@ -53,7 +53,7 @@ final class VerifyCommand extends ServiceCommand {
                             + "of the service that is trusted: a statement's own word for itself proves nothing")));
         }
         JsonNode origin = api().get(Api.path("origins", sha256));
-        String by = key.map(TrailCommands::text).orElse(origin.path("key").asString());
+        String by = TrailCommands.believed(origin.path("key").asString(), key);
         boolean good = origin.path("versions").valueStream().allMatch(each -> doubt(each, by, sha256).isEmpty());
         print(origin, () -> {
             line(context.ink().quiet("sha256 " + sha256));

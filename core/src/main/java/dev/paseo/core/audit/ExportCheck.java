@@ -1,9 +1,8 @@
 package dev.paseo.core.audit;
 
 import dev.paseo.core.signature.Ed25519;
-import dev.paseo.core.text.Sha256;
+import dev.paseo.core.signature.KeyRing;
 import java.nio.charset.StandardCharsets;
-import java.security.PublicKey;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.Iterator;
@@ -22,7 +21,7 @@ public final class ExportCheck {
      * @param size     how many entries the tree has where the export ends
      * @param entries  how many of them were read
      * @param covered  how many of the tree's entries a good signed head covers
-     * @param keyPrint SHA-256 of the key by which signatures were verified, in hexadecimal; empty: none was there
+     * @param keyPrint SHA-256 of the newest key by which signatures were verified, in hexadecimal; empty: none was there
      * @param findings what is wrong, each a sentence
      */
     public record Checked(long from, long size, long entries, long covered, String keyPrint, List<String> findings) {
@@ -38,7 +37,7 @@ public final class ExportCheck {
 
     private static final String CUT_SHORT = "it is cut short";
 
-    private final Optional<String> givenKey;
+    private final Optional<KeyRing> given;
     private final List<Exported.Head> kept;
     private final List<String> findings = new ArrayList<>();
     private MerkleTree tree = new MerkleTree();
@@ -46,13 +45,14 @@ public final class ExportCheck {
     private long entries;
     private long covered;
     private long since;
-    private Optional<PublicKey> key = Optional.empty();
-    private String keyPrint = "";
+    private Optional<KeyRing> named = Optional.empty();
+    private Optional<KeyRing> trusted;
     private boolean broken;
     private boolean ended;
 
-    private ExportCheck(Optional<String> givenKey, List<Exported.Head> kept) {
-        this.givenKey = givenKey;
+    private ExportCheck(Optional<KeyRing> given, List<Exported.Head> kept) {
+        this.given = given;
+        this.trusted = given;
         this.kept = kept;
     }
 
@@ -60,13 +60,13 @@ public final class ExportCheck {
      * Reads all lines.
      *
      * @param lines    without their ends
-     * @param givenKey the service's public key where it is known from elsewhere; else the one in the export is believed
+     * @param given    the service's keys where they are known from elsewhere, as {@link KeyRing#of} reads them, or one
+     *                 of them: it and those behind it are believed; else those in the export are
      * @param kept     heads that somebody kept elsewhere, which the export has to agree with
-     * @throws IllegalArgumentException where {@code givenKey} is no key
+     * @throws IllegalArgumentException where {@code given} is no key
      */
-    public static Checked check(Iterator<String> lines, Optional<String> givenKey, List<Exported.Head> kept) {
-        ExportCheck check = new ExportCheck(givenKey, kept);
-        givenKey.ifPresent(check::believe);
+    public static Checked check(Iterator<String> lines, Optional<String> given, List<Exported.Head> kept) {
+        ExportCheck check = new ExportCheck(given.map(KeyRing::of), kept);
         long line = 0;
         while (lines.hasNext()) {
             line++;
@@ -75,9 +75,22 @@ public final class ExportCheck {
         return check.result(line);
     }
 
-    private void believe(String text) {
-        key = Optional.of(Ed25519.key(text));
-        keyPrint = Ed25519.print(key.get());
+    /** What the export names is believed as far as it goes on from a key that is trusted. */
+    private void name(KeyRing ring) {
+        named = Optional.of(ring);
+        trusted = Optional.of(ring.believed(given));
+    }
+
+    private boolean isSigned(Exported.Head head, Optional<KeyRing> by) {
+        return by.isPresent() && by.get().good(head.head().bytes(), head.head().at(), head.signature());
+    }
+
+    /** Who signed a head: one by a key from before the trusted one proves nothing, but is no other service's. */
+    private enum By { TRUSTED, EARLIER, NOBODY }
+
+    private By by(Exported.Head head) {
+        return trusted.isEmpty() ? By.EARLIER : isSigned(head, trusted) ? By.TRUSTED
+                : !trusted.equals(named) && isSigned(head, named) ? By.EARLIER : By.NOBODY;
     }
 
     private void read(String text, long line) {
@@ -94,6 +107,7 @@ public final class ExportCheck {
         } else {
             switch (read.get()) {
                 case Exported.Start start -> start(start);
+                case Exported.Renewed renewed -> renewed(renewed.renewal(), line);
                 case Exported.Entry entry -> entry(entry, line);
                 case Exported.Head head -> head(head, line);
                 case Exported.End end -> end(end);
@@ -110,16 +124,22 @@ public final class ExportCheck {
         tree = MerkleTree.of(start.from(), start.left());
         from = start.from();
         since = from;
-        if (givenKey.isEmpty()) {
-            try {
-                believe(start.key());
-            } catch (IllegalArgumentException none) {
-                note("the key in the beginning is none");
-            }
-        } else if (!start.key().equals(givenKey.get().strip())) {
-            note("the export names another key than the one that was given: it is of another service, or was changed");
+        try {
+            name(new KeyRing(start.key(), List.of()));
+        } catch (IllegalArgumentException none) {
+            note("the key in the beginning is none");
         }
         compareKept();
+    }
+
+    private void renewed(KeyRing.Renewal renewal, long line) {
+        if (named.isPresent() && !named.get().renewals().contains(renewal)) {
+            try {
+                name(named.get().with(renewal));
+            } catch (IllegalArgumentException none) {
+                note("line " + line + " renews the key, and the key before it has not signed that");
+            }
+        }
     }
 
     private void entry(Exported.Entry entry, long line) {
@@ -141,15 +161,16 @@ public final class ExportCheck {
     }
 
     private void head(Exported.Head head, long line) {
-        if (key.isPresent() && !Ed25519.good(key.get(), head.head().bytes(), head.signature())) {
-            note("the head of " + head.head().size() + " entries (line " + line + ") is not signed by this key");
+        By by = by(head);
+        if (by == By.NOBODY) {
+            note("the head of " + head.head().size() + " entries (line " + line + ") is not signed by " + key());
             return;
         }
         if (head.head().size() != tree.size()) {
             note("line " + line + " is the head of " + head.head().size() + " entries, behind " + tree.size());
         } else if (!agrees(head)) {
             disagrees("the signed head of " + head.head().size() + " entries");
-        } else if (key.isPresent()) {
+        } else if (by == By.TRUSTED) {
             covered = tree.size();
             since = covered;
         }
@@ -188,19 +209,33 @@ public final class ExportCheck {
             note(CUT_SHORT + " behind "
                     + (entries == 0 ? "its beginning" : "entry " + (tree.size() - 1)) + ": its last line is missing");
         }
+        if (given.isPresent() && named.isPresent() && named.get().from(given.get()).isEmpty()) {
+            findings.addFirst("the export names another key than the one that was given: it is of another service, or "
+                    + "was changed");
+        }
         if (findings.isEmpty() && entries > 0 && covered < tree.size()) {
             note("no signed head covers the entries from " + Math.max(covered, from) + " on");
         }
         kept.forEach(head -> {
-            if (key.isPresent() && !Ed25519.good(key.get(), head.head().bytes(), head.signature())) {
-                note("the head of " + head.head().size()
-                        + " entries that was kept elsewhere is not signed by this key");
-            } else if (head.head().size() < from || head.head().size() > tree.size()) {
+            if (by(head) == By.NOBODY) {
+                note("the head of " + head.head().size() + " entries that was kept elsewhere is not signed by "
+                        + key());
+            } else if (head.head().size() > tree.size() || head.head().size() < from && isNoneWithin()) {
                 note("the head of " + head.head().size() + " entries that was kept elsewhere lies outside of this "
                         + "export, which has entries " + from + " to " + (tree.size() - 1));
             }
         });
-        return new Checked(from, tree.size(), entries, covered, keyPrint, List.copyOf(findings));
+        return new Checked(from, tree.size(), entries, covered, trusted
+                .map(ring -> Ed25519.print(Ed25519.key(ring.newest()))).orElse(""), List.copyOf(findings));
+    }
+
+    private boolean isNoneWithin() {
+        return kept.stream().noneMatch(head -> head.head().size() >= from && head.head().size() <= tree.size());
+    }
+
+    private String key() {
+        return named.stream().allMatch(ring -> ring.renewals().isEmpty()) ? "this key"
+                : "a key that was in force when it says";
     }
 
     private void note(String finding) {

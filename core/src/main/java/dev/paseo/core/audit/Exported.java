@@ -1,6 +1,7 @@
 package dev.paseo.core.audit;
 
 import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.util.List;
@@ -11,8 +12,8 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
- * The lines of a trail that was taken away, each JSON as RFC 8785 has it: a beginning, then entries in their order with
- * signed heads between them, each behind the last entry that it covers, and an end.
+ * The lines of a trail that was taken away, each JSON as RFC 8785 has it: a beginning, the renewals of its key, then
+ * entries in their order with signed heads between them, each behind the last entry that it covers, and an end.
  */
 public sealed interface Exported {
 
@@ -24,7 +25,7 @@ public sealed interface Exported {
      *
      * @param from how many entries stand before the first one here
      * @param left the roots of the complete subtrees of those, the largest first
-     * @param key  the public key of the service, as {@link Ed25519#key} reads it
+     * @param key  the first public key of the service, as {@link Ed25519#key} reads it
      */
     record Start(long from, List<byte[]> left, String key) implements Exported {
         @Override
@@ -33,6 +34,15 @@ public sealed interface Exported {
                     + left.stream().map(hash -> "\"" + HexFormat.of().formatHex(hash) + "\"")
                             .collect(Collectors.joining(","))
                     + "]}";
+        }
+    }
+
+    /** A key that took the place of the one before; the same may stand there again. */
+    record Renewed(KeyRing.Renewal renewal) implements Exported {
+        @Override
+        public String line() {
+            return "{\"renewal\":{\"at\":\"" + renewal.at() + "\",\"key\":\"" + renewal.key()
+                    + "\",\"signature\":\"" + renewal.signature() + "\"}}";
         }
     }
 
@@ -76,6 +86,9 @@ public sealed interface Exported {
     Pattern HEAD = Pattern
             .compile("\\{\"head\":\\{\"at\":\"([^\"]{1,40})\",\"root\":\"([0-9a-f]{64})\",\"signature\":\""
                     + "([A-Za-z0-9+/=]{1,120})\",\"size\":([0-9]{1,18})}}");
+    Pattern RENEWED = Pattern
+            .compile("\\{\"renewal\":\\{\"at\":\"([^\"]{1,40})\",\"key\":\"([A-Za-z0-9+/=]{1,120})\","
+                    + "\"signature\":\"([A-Za-z0-9+/=]{1,120})\"}}");
     Pattern END = Pattern.compile("\\{\"end\":([0-9]{1,18})}");
     String ENTRY = "{\"entry\":";
     String LEAF = ",\"leaf\":";
@@ -97,6 +110,11 @@ public sealed interface Exported {
         Matcher end = END.matcher(line);
         if (end.matches()) {
             return Optional.of(new End(Long.parseLong(end.group(1))));
+        }
+        Matcher renewed = RENEWED.matcher(line);
+        if (renewed.matches()) {
+            return instant(renewed.group(1))
+                    .map(at -> new Renewed(new KeyRing.Renewal(renewed.group(2), at, renewed.group(3))));
         }
         Matcher start = START.matcher(line);
         return start.matches() ? Optional.of(new Start(Long.parseLong(start.group(1)),

@@ -1,9 +1,9 @@
 package dev.paseo.core.origin;
 
 import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
-import java.security.PublicKey;
 import java.util.List;
 
 /**
@@ -36,9 +36,9 @@ public record SignedEnvelope(String payloadType, byte[] payload, List<Signed> si
         return bytes.toByteArray();
     }
 
-    /** Whether whoever has the key signed it. */
-    public boolean good(PublicKey key) {
+    /** Whether one of the keys signed it. */
+    public boolean good(KeyRing keys) {
         byte[] bytes = signed(payloadType, payload);
-        return signatures.stream().anyMatch(each -> Ed25519.good(key, bytes, each.signature()));
+        return signatures.stream().anyMatch(each -> keys.good(bytes, each.signature()));
     }
 }

@@ -1,6 +1,6 @@
 package dev.paseo.core.origin;
 
-import java.security.PublicKey;
+import dev.paseo.core.signature.KeyRing;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -29,15 +29,15 @@ public record Statement(String type, String predicateType, List<Subject> subject
     /**
      * Why the statement in an envelope is not to be believed of a file; empty where it is.
      *
-     * @param key    of whoever is trusted
+     * @param keys   of whoever is trusted
      * @param sha256 of the file
      */
-    public Optional<String> doubt(SignedEnvelope envelope, PublicKey key, String sha256) {
+    public Optional<String> doubt(SignedEnvelope envelope, KeyRing keys, String sha256) {
         if (!envelope.payloadType().equals(SignedEnvelope.IN_TOTO)) {
             return Optional.of("the envelope holds " + envelope.payloadType() + ", and should hold "
                     + SignedEnvelope.IN_TOTO);
         }
-        if (!envelope.good(key)) {
+        if (!envelope.good(keys)) {
             return Optional.of("the statement is not signed by this key: it was changed, or is another service's");
         }
         if (!type.equals(TYPE)) {

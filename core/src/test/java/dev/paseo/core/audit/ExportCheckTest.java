@@ -4,16 +4,14 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.core.signature.KeyRing;
+import dev.paseo.core.signature.SigningPair;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.security.GeneralSecurityException;
-import java.security.KeyPair;
-import java.security.KeyPairGenerator;
-import java.security.Signature;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
@@ -23,45 +21,30 @@ import org.junit.jupiter.api.Test;
 class ExportCheckTest {
 
     private static final Instant NOON = Instant.parse("2026-11-23T12:00:00Z");
-    private static final KeyPair KEY = pair();
-    private static final KeyPair OTHER = pair();
-
-    private static KeyPair pair() {
-        try {
-            return KeyPairGenerator.getInstance("Ed25519").generateKeyPair();
-        } catch (GeneralSecurityException impossible) {
-            throw new IllegalStateException(impossible);
-        }
-    }
-
-    private static String text(KeyPair pair) {
-        return Base64.getEncoder().encodeToString(pair.getPublic().getEncoded());
-    }
+    private static final SigningPair KEY = SigningPair.fresh();
+    private static final SigningPair OTHER = SigningPair.fresh();
 
     private static String body(long position) {
         return "{\"at\":\"2026-11-23T12:00:00Z\",\"details\":{\"leaf\":\",\\\"leaf\\\":\\\"\"},\"what\":\"done "
                 + position + "\"}";
     }
 
-    private static Exported.Head head(MerkleTree tree, KeyPair by) {
-        try {
-            TreeHead head = new TreeHead(tree.size(), HexFormat.of().formatHex(tree.root()), NOON);
-            Signature signature = Signature.getInstance("Ed25519");
-            signature.initSign(by.getPrivate());
-            signature.update(head.bytes());
-            return new Exported.Head(head, Base64.getEncoder().encodeToString(signature.sign()));
-        } catch (GeneralSecurityException impossible) {
-            throw new IllegalStateException(impossible);
-        }
+    private static Exported.Head head(MerkleTree tree, SigningPair by) {
+        return head(tree, by, NOON);
+    }
+
+    private static Exported.Head head(MerkleTree tree, SigningPair by, Instant at) {
+        TreeHead head = new TreeHead(tree.size(), HexFormat.of().formatHex(tree.root()), at);
+        return new Exported.Head(head, by.sign(head.bytes()));
     }
 
     /** Entries from one to another, with heads behind every third and the last. */
-    private static List<String> export(long from, long to, KeyPair key) {
+    private static List<String> export(long from, long to, SigningPair key) {
         MerkleTree tree = new MerkleTree();
         List<String> lines = new ArrayList<>();
         for (long position = 0; position <= to; position++) {
             if (position == from) {
-                lines.add(new Exported.Start(from, tree.roots(), text(key)).line());
+                lines.add(new Exported.Start(from, tree.roots(), key.text()).line());
             }
             if (position == to) {
                 break;
@@ -80,7 +63,7 @@ class ExportCheckTest {
     }
 
     private static ExportCheck.Checked check(List<String> lines) {
-        return ExportCheck.check(lines.iterator(), Optional.of(text(KEY)), List.of());
+        return ExportCheck.check(lines.iterator(), Optional.of(KEY.text()), List.of());
     }
 
     /** What is found first where the export of ten entries is changed. */
@@ -171,7 +154,7 @@ class ExportCheckTest {
             return lines;
         }));
         assertEquals("the beginning does not say what stands before entry 1", found(lines -> {
-            lines.set(0, new Exported.Start(1, List.of(), text(KEY)).line());
+            lines.set(0, new Exported.Start(1, List.of(), KEY.text()).line());
             return lines;
         }));
     }
@@ -179,9 +162,8 @@ class ExportCheckTest {
     @Test
     void aKeyOfAnotherServiceIsFound() {
         List<String> findings = check(export(0, 4, OTHER)).findings();
-        assertEquals("the export names another key than the one that was given: it is of another service, or was "
-                + "changed", findings.getFirst());
-        assertEquals("the head of 3 entries (line 5) is not signed by this key", findings.get(1));
+        assertEquals(List.of("the export names another key than the one that was given: it is of another service, "
+                + "or was changed"), findings);
         ExportCheck.Checked believed = ExportCheck.check(export(0, 4, OTHER).iterator(), Optional.empty(), List.of());
         assertTrue(believed.passed(), "by its own key it is good: whose key it is, the print says");
         assertEquals(64, believed.keyPrint().length());
@@ -208,7 +190,7 @@ class ExportCheckTest {
     }
 
     private static List<String> kept(Exported.Head head) {
-        return ExportCheck.check(export(0, 10, KEY).iterator(), Optional.of(text(KEY)), List.of(head)).findings();
+        return ExportCheck.check(export(0, 10, KEY).iterator(), Optional.of(KEY.text()), List.of(head)).findings();
     }
 
     @Test
@@ -238,22 +220,94 @@ class ExportCheckTest {
     /** Wherever it was cut, what stays and what is taken away from there on verify together. */
     @Test
     void fromWhereverItWasCutItGoesOn() throws IOException {
-        byte[] whole = (String.join("\n", export(0, 11, KEY)) + "\n").getBytes(StandardCharsets.UTF_8);
+        byte[] whole = (String.join("\n", export(0, 5, KEY)) + "\n").getBytes(StandardCharsets.UTF_8);
         for (int cut = 0; cut <= whole.length; cut++) {
             Optional<Resumption> kept = Resumption.of(new ByteArrayInputStream(whole, 0, cut));
             if (kept.isEmpty()) {
-                assertTrue(cut <= export(0, 11, KEY).getFirst().length(), "only without its first line");
+                assertTrue(cut <= export(0, 5, KEY).getFirst().length(), "only without its first line");
                 continue;
             }
-            List<String> rest = export(kept.get().next(), 14, KEY);
+            List<String> rest = export(kept.get().next(), 8, KEY);
             List<String> lines = new ArrayList<>(new String(whole, 0, (int) kept.get().bytes(), StandardCharsets.UTF_8)
                     .lines().toList());
             lines.addAll(rest.subList(1, rest.size()));
-            ExportCheck.Checked checked = ExportCheck.check(lines.iterator(), Optional.of(text(KEY)), List.of());
+            ExportCheck.Checked checked = ExportCheck.check(lines.iterator(), Optional.of(KEY.text()), List.of());
             assertEquals(List.of(), checked.findings(), "cut after " + cut);
-            assertEquals(14, checked.entries());
+            assertEquals(8, checked.entries());
         }
         assertEquals(Optional.empty(),
                 Resumption.of(new ByteArrayInputStream("{}\n".getBytes(StandardCharsets.UTF_8))));
+    }
+
+    private static final Instant EVENING = NOON.plus(Duration.ofHours(6));
+
+    /** Ten entries, of which the key was renewed behind the fifth; heads behind each. */
+    private static List<String> renewed(SigningPair before, SigningPair after) {
+        MerkleTree tree = new MerkleTree();
+        List<String> lines = new ArrayList<>();
+        lines.add(new Exported.Start(0, List.of(), before.text()).line());
+        lines.add(new Exported.Renewed(before.renewedBy(after, EVENING)).line());
+        for (long position = 0; position < 10; position++) {
+            byte[] hash = MerkleTree.leafHash(body(position).getBytes(StandardCharsets.UTF_8));
+            tree.add(hash);
+            lines.add(new Exported.Entry(body(position), HexFormat.of().formatHex(hash), position).line());
+            lines.add((position < 5 ? head(tree, before) : head(tree, after, EVENING.plusSeconds(position))).line());
+        }
+        lines.add(new Exported.End(10).line());
+        return lines;
+    }
+
+    private static List<String> findings(List<String> lines, String given) {
+        return ExportCheck.check(lines.iterator(), Optional.of(given), List.of()).findings();
+    }
+
+    @Test
+    void aTrailWhoseKeyWasRenewedVerifiesByEitherKey() {
+        List<String> lines = renewed(KEY, OTHER);
+        for (String given : List.of(KEY.text(), OTHER.text(), KEY.ring().with(KEY.renewedBy(OTHER, EVENING)).text())) {
+            assertEquals(List.of(), findings(lines, given));
+        }
+        ExportCheck.Checked believed = ExportCheck.check(lines.iterator(), Optional.empty(), List.of());
+        assertEquals(List.of(), believed.findings());
+        assertEquals(OTHER.ring().terms().getLast().print(), believed.keyPrint());
+        assertEquals("the export names another key than the one that was given: it is of another service, or was "
+                + "changed", findings(lines, SigningPair.fresh().text()).getFirst());
+        lines.forEach(line -> assertEquals(line, Exported.read(line).orElseThrow().line()));
+    }
+
+    /** Gone on with after the key was renewed, the renewal comes among the entries, and may come twice. */
+    @Test
+    void aRenewalMayStandAnywhereBeforeWhatItSigned() {
+        List<String> lines = renewed(KEY, OTHER);
+        lines.add(11, lines.get(1));
+        assertEquals(List.of(), findings(lines, KEY.text()));
+        lines.remove(1);
+        assertEquals(List.of(), findings(lines, OTHER.text()));
+        lines.remove(10);
+        assertEquals("the head of 6 entries (line 13) is not signed by this key",
+                findings(lines, KEY.text()).getFirst());
+    }
+
+    @Test
+    void aRenewalThatTheKeyBeforeHasNotSignedIsFound() {
+        List<String> lines = renewed(KEY, OTHER);
+        lines.set(1, new Exported.Renewed(new KeyRing.Renewal(OTHER.text(), EVENING, OTHER.sign(new byte[0]))).line());
+        assertEquals("line 2 renews the key, and the key before it has not signed that",
+                findings(lines, KEY.text()).getFirst());
+    }
+
+    /** Whoever has the old key can say what they like before the renewal; it does not count by itself. */
+    @Test
+    void aKeyThatWasRenewedSignsNothingMore() {
+        List<String> late = renewed(KEY, OTHER);
+        MerkleTree tree = new MerkleTree();
+        for (long position = 0; position < 10; position++) {
+            tree.add(MerkleTree.leafHash(body(position).getBytes(StandardCharsets.UTF_8)));
+        }
+        late.set(late.size() - 2, head(tree, KEY, EVENING.plusSeconds(3600)).line());
+        assertEquals("the head of 10 entries (line 22) is not signed by a key that was in force when it says",
+                findings(late, OTHER.text()).getFirst());
+        late.set(late.size() - 2, head(tree, KEY).line());
+        assertEquals(List.of("no signed head covers the entries from 9 on"), findings(late, OTHER.text()));
     }
 }

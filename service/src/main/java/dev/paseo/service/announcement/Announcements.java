@@ -3,6 +3,7 @@ package dev.paseo.service.announcement;
 import com.github.packageurl.MalformedPackageURLException;
 import com.github.packageurl.PackageURL;
 import dev.paseo.service.access.Tokens;
+import dev.paseo.service.audit.TrailExport;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Nudge;
@@ -26,7 +27,10 @@ public class Announcements {
     /** The kinds that are told, by the type of their event without its version. */
     static final List<String> KINDS = List.of("pipelinerun.started", "pipelinerun.finished", "artifact.packaged",
             "artifact.published",
-            "service.deployed", "service.upgraded");
+            "service.deployed", "service.upgraded", "audit.head");
+
+    /** A head of the trail: of no component, so it is told only to those that name it. */
+    private static final String HEAD = "audit.head";
 
     static final TypeReference<List<String>> WORDS = new TypeReference<>() {};
     private static final String CDEVENTS = "0.4.1";
@@ -82,6 +86,25 @@ public class Announcements {
                         purl(component, version, digest)));
     }
 
+    /** A head of the trail is signed, and told so that somebody else keeps it. */
+    public void headSigned(TrailExport.HeadView head) {
+        send(ofHeads(), id(HEAD + " " + head.size()), "dev.paseo." + HEAD + ".1.0.0", settings.address(), "audit trail",
+                clock.now(), head);
+    }
+
+    private List<AnnouncementMapper.ReceiverRow> ofHeads() {
+        return mapper.active().stream().filter(row -> json.read(row.kinds(), WORDS).contains(HEAD)).toList();
+    }
+
+    /** The names of the receivers that are told of heads. */
+    public List<String> receiversOfHeads() {
+        return ofHeads().stream().map(AnnouncementMapper.ReceiverRow::name).toList();
+    }
+
+    private static String id(String key) {
+        return "pas_" + Tokens.hash(key).substring(0, 32);
+    }
+
     private void tell(String kind, String component, String subject, String subjectType, String key,
             Map<String, Object> content) {
         List<AnnouncementMapper.ReceiverRow> receivers = mapper.active().stream()
@@ -90,17 +113,22 @@ public class Announcements {
             return;
         }
         Instant now = clock.now();
-        String id = "pas_" + Tokens.hash(kind + " " + component + " " + key).substring(0, 32);
+        String id = id(kind + " " + component + " " + key);
         String type = "dev.cdevents." + kind + "." + TYPE_VERSION;
         Map<String, Object> data = new LinkedHashMap<>();
         data.put("context", Map.of("version", CDEVENTS, "id", id, "source", source(component), "type", type,
                 "timestamp", now.toString()));
         data.put("subject",
                 Map.of("id", subject, "source", source(component), "type", subjectType, "content", content));
+        send(receivers, id, type, source(component), subject, now, data);
+    }
+
+    private void send(List<AnnouncementMapper.ReceiverRow> receivers, String id, String type, String source,
+            String subject, Instant now, Object data) {
         Map<String, Object> event = new LinkedHashMap<>();
         event.put("specversion", "1.0");
         event.put("id", id);
-        event.put("source", source(component));
+        event.put("source", source);
         event.put("type", type);
         event.put("subject", subject);
         event.put("time", now.toString());

@@ -1,7 +1,7 @@
 package dev.paseo.service.audit;
 
 import dev.paseo.core.audit.TreeHead;
-import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.signature.ServiceKey;
 import java.io.IOException;
@@ -29,12 +29,12 @@ class SignedHeads {
     }
 
     boolean good(TreeHead head, String signed) {
-        return Ed25519.good(key.known(), head.bytes(), signed);
+        return key.ring().good(head.bytes(), head.at(), signed);
     }
 
-    /** The public key, as {@link Ed25519#key} reads it. */
-    String known() {
-        return key.text();
+    /** The public keys. */
+    KeyRing ring() {
+        return key.ring();
     }
 
     void append(TreeHead head, String signature) throws IOException {

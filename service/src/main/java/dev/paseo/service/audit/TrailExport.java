@@ -4,6 +4,7 @@ import dev.paseo.core.audit.Blocks;
 import dev.paseo.core.audit.Exported;
 import dev.paseo.core.audit.Proofs;
 import dev.paseo.core.audit.TreeHead;
+import dev.paseo.core.signature.KeyRing;
 import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -34,9 +35,16 @@ public class TrailExport {
      * @param size      how many entries it covers
      * @param root      the root hash, in hexadecimal
      * @param signature Ed25519 (RFC 8032), in Base64, over the lines {@code paseo tree head 1}, size, root and at
-     * @param key       the public key (SubjectPublicKeyInfo, RFC 8410), in Base64
+     * @param key       the service's public key (SubjectPublicKeyInfo, RFC 8410), in Base64; where it was renewed, the
+     *                  first one, and a line for each after it: key, moment, and signature by the key before
      */
-    public record HeadView(long size, String root, Instant at, String signature, String key) {}
+    public record HeadView(long size, String root, Instant at, String signature, String key) {
+
+        /** As an export and {@code paseo audit head} write it. */
+        public String line() {
+            return new Exported.Head(new TreeHead(size, root, at), signature).line();
+        }
+    }
 
     TrailExport(AuditMapper mapper, SignedHeads key) {
         this.mapper = mapper;
@@ -68,7 +76,7 @@ public class TrailExport {
     }
 
     String key() {
-        return key.known();
+        return key.ring().text();
     }
 
     AuditMapper.ReadRow entry(long position) {
@@ -112,7 +120,11 @@ public class TrailExport {
     }
 
     void write(Part part, OutputStream out) throws IOException {
-        line(out, new Exported.Start(part.from(), roots(part.from()), key.known()));
+        KeyRing ring = key.ring();
+        line(out, new Exported.Start(part.from(), roots(part.from()), ring.first()));
+        for (KeyRing.Renewal renewal : ring.renewals()) {
+            line(out, new Exported.Renewed(renewal));
+        }
         Iterator<Exported.Head> heads = mapper.headsAmong(part.from(), part.to(), HEADS).stream().map(TrailExport::head)
                 .iterator();
         long next = part.from();

@@ -20,7 +20,7 @@ class Origins {
      * @param sha256   its digest, in hexadecimal
      * @param versions that have it among what they were sealed with, the newest first; at most 20
      * @param made     by runs that sealed no version with it; never deployed; at most 20
-     * @param key      the service's public key (SubjectPublicKeyInfo, RFC 8410), in Base64
+     * @param key      the service's public key, as heads have it
      */
     record OriginView(String sha256, List<SealedFileView> versions, List<MadeFileView> made, String key) {}
 

@@ -1,7 +1,7 @@
 package dev.paseo.service.origin;
 
 import dev.paseo.core.origin.SignedEnvelope;
-import dev.paseo.core.signature.Ed25519;
+import dev.paseo.core.signature.KeyRing;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.signature.ServiceKey;
@@ -61,20 +61,20 @@ class Statements {
         }), EnvelopeView.class);
     }
 
-    /** Whether the service's key signed it as it is. */
+    /** Whether one of the service's keys signed it as it is. */
     boolean holds(EnvelopeView envelope) {
-        return envelope.envelope().good(key.known());
+        return envelope.envelope().good(key.ring());
     }
 
-    /** The public key, as {@link Ed25519#key} reads it. */
+    /** The public keys, as {@link KeyRing#of} reads them. */
     String key() {
-        return key.text();
+        return key.ring().text();
     }
 
     private String sign(Object statement) {
         byte[] payload = json.write(statement).getBytes(StandardCharsets.UTF_8);
         return json.write(new EnvelopeView(SignedEnvelope.IN_TOTO, Base64.getEncoder().encodeToString(payload),
-                List.of(new EnvelopeView.SignatureView(Ed25519.print(key.known()),
+                List.of(new EnvelopeView.SignatureView(key.ring().terms().getLast().print(),
                         key.sign(SignedEnvelope.signed(SignedEnvelope.IN_TOTO, payload))))));
     }
 }
