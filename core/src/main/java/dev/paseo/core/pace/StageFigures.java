@@ -23,6 +23,35 @@ import java.util.stream.Collectors;
 public record StageFigures(int runs, OptionalLong median, OptionalLong ninety, long spent, int failed, int flaky,
         int retried) {
 
+    /** What comes first. */
+    public enum Order {
+        /** Where most time goes, of all attempts together. */
+        SPENT(Comparator.comparing(StageFigures::spent)),
+        /** What takes longest by its median. */
+        SLOWEST(Comparator.comparing(figures -> figures.median().orElse(-1))),
+        /** What fails and then passes in the greatest share of its runs. */
+        FLAKIEST(Comparator.comparing(figures -> figures.share(figures.flaky()))),
+        /** What is tried again most often. */
+        RETRIED(Comparator.comparing(StageFigures::retried)),
+        /** What fails in the end in the greatest share of its runs. */
+        FAILING(Comparator.comparing(figures -> figures.share(figures.failed())));
+
+        private final Comparator<StageFigures> least;
+
+        Order(Comparator<StageFigures> least) {
+            this.least = least;
+        }
+
+        /** The greatest first. */
+        public Comparator<StageFigures> first() {
+            return least.reversed();
+        }
+    }
+
+    private double share(int of) {
+        return runs == 0 ? 0 : (double) of / runs;
+    }
+
     /** An attempt that is over; those that were skipped or cancelled say nothing. */
     public record Attempt(long run, String variant, int attempt, StageStatus status, long millis) {
 

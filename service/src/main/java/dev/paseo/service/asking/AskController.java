@@ -3,17 +3,15 @@ package dev.paseo.service.asking;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.AskedAct;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.text.Word;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Worded;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -68,9 +66,7 @@ class AskController {
     Asks.AskedView ask(@AuthenticationPrincipal Person person, @Valid @RequestBody AskRequest request) {
         Permission.unlimited(person, TRIED);
         Permission.require(person, Action.LOOK, Optional.of(request.component()), Optional.of(request.environment()));
-        AskedAct act = Word.read(AskedAct.class, request.act())
-                .orElseThrow(() -> Refusal.invalid("/act", "should be one of " + Arrays.stream(AskedAct.values())
-                        .map(Word::of).collect(Collectors.joining(", ")) + "; got “" + request.act() + "”"));
+        AskedAct act = Worded.read(AskedAct.class, "/act", request.act());
         if (act.ofVersion() != request.version().isPresent()) {
             throw Refusal.invalid("/version",
                     act.ofVersion() ? "should be given to promote one" : "should be given only to promote one");

@@ -5,7 +5,6 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
-import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
@@ -18,14 +17,13 @@ import dev.paseo.service.permission.Permission;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Worded;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -106,10 +104,8 @@ class DeploymentController {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<String> name = component.map(each -> lookups.components().named(each).name());
         environment.ifPresent(lookups.environments()::named);
-        Optional<DeploymentStatus> wanted = status.map(word -> Word.read(DeploymentStatus.class, word)
-                .orElseThrow(() -> Refusal.invalid("/status",
-                        "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of)
-                                .collect(Collectors.joining(", ")) + "; got “" + word + "”")));
+        Optional<DeploymentStatus> wanted = status
+                .map(word -> Worded.read(DeploymentStatus.class, "/status", word));
         return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, by, since, until,
                 before, Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }

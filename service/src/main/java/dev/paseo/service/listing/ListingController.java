@@ -3,13 +3,10 @@ package dev.paseo.service.listing;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.run.RunStatus;
-import dev.paseo.core.text.Word;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Worded;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -40,9 +37,7 @@ class ListingController {
             @RequestParam(defaultValue = "false") boolean newest, @RequestParam Optional<Long> before,
             @RequestParam(defaultValue = "50") int limit) {
         Permission.require(person, Action.LOOK, component, Optional.empty());
-        Optional<RunStatus> wanted = status.map(word -> Word.read(RunStatus.class, word)
-                .orElseThrow(() -> Refusal.invalid("/status", "should be one of " + Arrays.stream(RunStatus.values())
-                        .map(Word::of).collect(Collectors.joining(", ")) + "; got “" + word + "”")));
+        Optional<RunStatus> wanted = status.map(word -> Worded.read(RunStatus.class, "/status", word));
         return listing.runs(new Listing.Asked(component, label, branch, since, until, before, limit), wanted, author,
                 newest);
     }

@@ -50,15 +50,23 @@ class PaceController {
 
     private Asked asked(Person person, Wanted wanted, int limit) {
         Permission.require(person, Action.LOOK, wanted.component(), wanted.environment());
-        Instant until = wanted.until().orElseGet(clock::now);
-        Instant since = wanted.since().orElse(until.minus(USUAL));
-        if (!since.isBefore(until) || Duration.between(since, until).compareTo(LONGEST) > 0) {
+        Period period = period(wanted.since(), wanted.until(), clock.now());
+        return new Asked(wanted.component().map(name -> components.named(name).id()).orElse(null),
+                wanted.environment().map(name -> environments.named(name).id()).orElse(null),
+                wanted.label().orElse(null), period.since(), period.until(), limit);
+    }
+
+    /** A time that is looked at. */
+    record Period(Instant since, Instant until) {}
+
+    static Period period(Optional<Instant> since, Optional<Instant> until, Instant now) {
+        Instant end = until.orElse(now);
+        Instant begin = since.orElse(end.minus(USUAL));
+        if (!begin.isBefore(end) || Duration.between(begin, end).compareTo(LONGEST) > 0) {
             throw Refusal.invalid("/since", "should be before until, and at most " + LONGEST.toDays()
                     + " days before it");
         }
-        return new Asked(wanted.component().map(name -> components.named(name).id()).orElse(null),
-                wanted.environment().map(name -> environments.named(name).id()).orElse(null),
-                wanted.label().orElse(null), since, until, limit);
+        return new Period(begin, end);
     }
 
     private record Wanted(Optional<String> component, Optional<String> label, Optional<String> environment,

@@ -6,6 +6,7 @@ import dev.paseo.service.asking.Asks;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.find.Thing;
 import dev.paseo.core.history.What;
+import dev.paseo.core.pace.Shift;
 import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.environment.DryRun;
 import dev.paseo.core.environment.GateSide;
@@ -44,7 +45,7 @@ class AnswerWords {
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
             Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, TimePart.class,
                     OwnFollowing.Followed.class, Standing.class, DryRun.Outcome.class, GateSide.class,
-                    Thing.class,
+                    Thing.class, Shift.Kind.class,
                     TrialOutcome.class, What.class))
             .toList();
 

@@ -119,14 +119,18 @@ public final class Rows {
 
     /** The first run of a component, with an empty file. */
     public long run(long component, long line) {
+        return run(component, line, 1);
+    }
+
+    public long run(long component, long line, long number) {
         long file = database.insert("""
                 insert into pipeline_file (component_id, commit_id, path, text, problems, read_at)
                 values (?, ?, 'paseo.yaml', '', '[]', ?)""", component, fresh("commit"), NOON);
         return database.insert("""
                 insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id,
                   version_number, commit_summary, commit_author, status, state, format, revision, created_at)
-                values (?, 1, ?, 'c0ffee', 'main', true, ?, ?, '1.0', '', '', 'running', '{}', 1, 0, ?)""", component,
-                line, file, cause(), NOON);
+                values (?, ?, ?, 'c0ffee', 'main', true, ?, ?, '1.0', '', '', 'running', '{}', 1, 0, ?)""", component,
+                number, line, file, cause(), NOON);
     }
 
     public long stage(long run, String name, int attempt) {
