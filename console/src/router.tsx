@@ -31,6 +31,7 @@ const pages = [
       { path: "/runs", lazy: page(() => import("./pages/lists/Runs")) },
       { path: "/versions", lazy: page(() => import("./pages/lists/Versions")) },
       { path: "/audit", lazy: page(() => import("./pages/audit/Audit")) },
+      { path: "/pace/shifts", lazy: page(() => import("./pages/pace/Shifts")) },
       { path: "/pace", lazy: page(() => import("./pages/pace/Pace")) },
       { path: "/history", lazy: page(() => import("./pages/history/History")) },
       { path: "/packages", lazy: page(() => import("./pages/packages/Packages")) },

@@ -28,6 +28,7 @@ export const HELP: [path: RegExp, page: string][] = [
   [/^\/settings\/service/, "how-to/install#watching-it"],
   [/^\/settings\/components/, "how-to/component"],
   [/^\/audit/, "reference/audit"],
+  [/^\/pace\/shifts/, "how-to/look-back#slower-or-failing-lately"],
   [/^\/pace/, "how-to/look-back#pace"],
   [/^\/history/, "how-to/look-back"],
   [/^\/origins/, "reference/origin"],

@@ -9,7 +9,8 @@ import { FacetForm, useFacets } from "../lists/FacetForm";
 import { SINCE, told, type Facet } from "../lists/facets";
 import { Looking } from "../history/Looking";
 import { Views } from "../lists/Views";
-import { barOf, mostOf, PARTS, wordOf } from "./parts";
+import { barOf, length, mostOf, PARTS, wordOf } from "./parts";
+import { Stages } from "./Stages";
 
 type Environment = Schemas["EnvironmentPaceView"];
 
@@ -67,11 +68,10 @@ export default function Pace() {
         </>
       )}
       {slowest.data && slowest.data.length > 0 && <Slowest promotions={slowest.data} />}
+      {!asks.environment && <Stages component={asks.component} label={asks.label} since={query.since} />}
     </>
   );
 }
-
-const length = (seconds: number | undefined) => (seconds === undefined ? "–" : lasting(seconds));
 
 const Figures = ({ environments }: { environments: Environment[] }) => (
   <section className="sheet p-5">

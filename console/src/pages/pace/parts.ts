@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { lasting } from "../../design/time";
 
 export type Part = Schemas["PartOfPaceView"]["part"];
 type Environment = Schemas["EnvironmentPaceView"];
@@ -13,6 +14,12 @@ export const PARTS: { part: Part; word: string; colour: string }[] = [
   { part: "time", word: "waiting for time or turn", colour: "var(--ice)" },
   { part: "deploying", word: "deploying", colour: "var(--ink)" },
 ];
+
+/** A length in seconds, with a digit behind the point where it is short; of none a dash. */
+export const length = (seconds: number | undefined) =>
+  seconds === undefined ? "–" : seconds < 10 ? `${Number(seconds.toFixed(1))} s` : lasting(Math.round(seconds));
+
+export const percent = (share: number) => `${Math.round(share)} %`;
 
 export const wordOf = (part: Part) => PARTS.find((each) => each.part === part)?.word ?? part;
 

@@ -82,6 +82,14 @@ export default function Place() {
       <section className="sheet place-history" aria-label="History">
         <header>
           <h2>History</h2>
+          {past.data && past.data.length > 0 && (
+            <Link
+              className="title-end text-[13px]"
+              to={`/pace/shifts?${new URLSearchParams({ component, environment })}`}
+            >
+              Slower or failing lately?
+            </Link>
+          )}
           <Link to={`/deployments?component=${component}&environment=${environment}`}>All of it</Link>
         </header>
         <div className="scroll">

@@ -77,6 +77,22 @@ class LookingBackTest {
     }
 
     @Test
+    void stagesAreAddedUpAndWhatMovedIsLookedFor() {
+        JsonNode stages = park.as("auditor").get("/api/v1/pace/stages?component=daylight-api&order=slowest").good()
+                .path("stages");
+        assertTrue(stages.size() >= 1 && stages.path(0).path("runs").asInt() >= 1, stages.toString());
+        String stage = stages.path(0).path("stage").asString();
+        String list = park.paseo("auditor", "stages", "daylight-api").out();
+        assertTrue(list.contains(stage) && list.contains("MEDIAN"), list);
+        JsonNode shifts = park.as("auditor").get("/api/v1/pace/shifts?component=daylight-api&stage=" + stage).good();
+        assertTrue(shifts.path("points").size() >= 1 && shifts.path("shifts").isEmpty(), shifts.toString());
+        String lately = park.paseo("auditor", "shifts", "daylight-api", "--in", "staging").out();
+        assertTrue(lately.contains("It did not move by more than it varies."), lately);
+        assertEquals(400, park.as("auditor").get("/api/v1/pace/shifts?component=daylight-api").status());
+        assertEquals(404, park.as("auditor").get("/api/v1/pace/shifts?component=none&stage=unit").status());
+    }
+
+    @Test
     void whatHappenedIsToldTheNewestFirst() {
         assertEquals(List.of("production  closed", "production 1.4.2 ended rejected"),
                 told("environment=production"));

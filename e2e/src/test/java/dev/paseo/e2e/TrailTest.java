@@ -207,7 +207,7 @@ class TrailTest {
         Path head = Files.writeString(folder.resolve("head.json"), park.paseo("auditor", "audit", "head").out());
         assertEquals(4, park.paseo("developer", "audit", "renew-key", "--reason", "mine").code());
         Park.Said renewed = park.paseo("admin", "audit", "renew-key", "--reason", "As every year");
-        assertTrue(renewed.code() == 0 && renewed.out().startsWith("The key "), renewed.out());
+        assertTrue(renewed.code() == 0 && renewed.out().startsWith("New key "), renewed.out());
         Await.until("the new key has signed", () -> park.as("auditor")
                 .get("/api/v1/audit?what=renewed+the+key+that+signs").good().path("entries").path(0).has("position"));
         Path fresh = Files.writeString(folder.resolve("fresh.txt"), park.paseo("auditor", "audit", "key").out());

@@ -185,10 +185,8 @@ final class AuditCommands {
         }
 
         private JsonNode asked(Map<String, Optional<String>> asked, int most) {
-            StringBuilder query = new StringBuilder("?limit=" + most);
-            asked.forEach((name, value) -> value
-                    .ifPresent(given -> query.append('&').append(name).append('=').append(Api.encode(given))));
-            return api().get(Api.path("audit") + query);
+            asked.put("limit", Optional.of(Integer.toString(most)));
+            return api().get(Api.path("audit") + Api.query(asked));
         }
 
         private int printed(JsonNode answer) {

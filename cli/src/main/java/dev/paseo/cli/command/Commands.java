@@ -79,6 +79,8 @@ public final class Commands {
         commands.put("block", () -> new RestraintCommands.Block(context));
         commands.put("history", () -> new HistoryCommand(context));
         commands.put("pace", () -> new PaceCommand(context));
+        commands.put("stages", () -> new StagesCommand(context));
+        commands.put("shifts", () -> new ShiftsCommand(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("retire", () -> new RetireCommands.Retire(context));

@@ -9,7 +9,6 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -56,9 +55,7 @@ final class PaceCommand extends ServiceCommand {
         asked.put("environment", environment);
         asked.put("component", component);
         asked.put("label", label);
-        return asked.entrySet().stream().filter(each -> each.getValue().isPresent())
-                .map(each -> each.getKey() + "=" + Api.encode(each.getValue().get()))
-                .collect(Collectors.joining("&", "?", ""));
+        return Api.query(asked);
     }
 
     @Override

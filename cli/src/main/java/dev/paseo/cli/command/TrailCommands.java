@@ -93,7 +93,7 @@ final class TrailCommands {
             JsonNode keys = api().post(Api.path("audit", "keys"), api().object().put("reason", reason));
             return print(keys, () -> {
                 JsonNode last = keys.path("keys").path(keys.path("keys").size() - 1);
-                context.out().println("The key " + last.path("sha256").asString() + " signs since "
+                context.out().println("New key " + last.path("sha256").asString() + ", in force since "
                         + Times.exact(last.path("since")) + ". Whoever keeps the keys needs it: paseo audit key");
             });
         }

@@ -10,7 +10,9 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -51,6 +53,13 @@ public final class Api {
 
     public static String encode(String part) {
         return URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    /** A query of what is there, as it stands behind a path. */
+    public static String query(Map<String, Optional<String>> asked) {
+        return asked.entrySet().stream().filter(each -> each.getValue().isPresent())
+                .map(each -> each.getKey() + "=" + encode(each.getValue().orElseThrow()))
+                .collect(Collectors.joining("&", "?", ""));
     }
 
     public JsonNode get(String path) {

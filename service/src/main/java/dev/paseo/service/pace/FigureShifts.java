@@ -34,7 +34,7 @@ class FigureShifts {
      * @param points the newest at the end, at most 200
      * @param shifts where it moved and stayed moved, the newest first
      */
-    record FigureView(List<PointView> points, List<ShiftView> shifts) {}
+    record ShiftsView(List<PointView> points, List<ShiftView> shifts) {}
 
     /**
      * An attempt at a stage, or a deployment.
@@ -73,7 +73,7 @@ class FigureShifts {
         this.json = json;
     }
 
-    FigureView ofStage(long component, String stage) {
+    ShiftsView ofStage(long component, String stage) {
         List<PointRow> rows = mapper.ofStage(component, stage, MOST).reversed();
         Map<Long, Map<String, String>> agents = rows.isEmpty() ? Map.of()
                 : facts(mapper.agentsOfStages(ids(rows, PointRow::run)), "");
@@ -88,7 +88,7 @@ class FigureShifts {
         });
     }
 
-    FigureView ofPlace(long place) {
+    ShiftsView ofPlace(long place) {
         List<PointRow> rows = mapper.ofPlace(place, MOST).reversed();
         Map<Long, List<FactRow>> hosts = rows.isEmpty() ? Map.of()
                 : mapper.hostsOf(ids(rows, PointRow::id)).stream().collect(Collectors.groupingBy(FactRow::of));
@@ -110,7 +110,7 @@ class FigureShifts {
                 .collect(Collectors.joining(", "));
     }
 
-    private FigureView view(List<PointRow> rows, Function<PointRow, Map<String, String>> own) {
+    private ShiftsView view(List<PointRow> rows, Function<PointRow, Map<String, String>> own) {
         Map<Long, Map<String, String>> upstream = new HashMap<>();
         Map<Long, Map<String, String>> pieces = new HashMap<>();
         List<Long> runs = ids(rows, PointRow::run);
@@ -131,7 +131,7 @@ class FigureShifts {
             }
             points.add(new Shifts.Point(row.millis(), row.failed(), facts));
         }
-        return new FigureView(rows.stream().map(row -> new PointView(row.startedAt(), row.number(), row.version(),
+        return new ShiftsView(rows.stream().map(row -> new PointView(row.startedAt(), row.number(), row.version(),
                 row.millis() / 1000.0, row.failed())).toList(),
                 Shifts.of(points).stream().map(shift -> view(shift, rows)).toList());
     }

@@ -70,7 +70,7 @@ class StagePaceController {
      * @param environment instead of a stage
      */
     @GetMapping("/shifts")
-    FigureShifts.FigureView shifts(@AuthenticationPrincipal Person person, @RequestParam String component,
+    FigureShifts.ShiftsView shifts(@AuthenticationPrincipal Person person, @RequestParam String component,
             @RequestParam Optional<String> stage, @RequestParam Optional<String> environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), environment);
         if (stage.isPresent() == environment.isPresent()) {

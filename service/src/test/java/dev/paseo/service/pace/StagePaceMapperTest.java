@@ -7,7 +7,7 @@ import dev.paseo.core.pace.Shift;
 import dev.paseo.core.pace.StageFigures.Order;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.pace.FigureShifts.FigureView;
+import dev.paseo.service.pace.FigureShifts.ShiftsView;
 import dev.paseo.service.pace.StagePaceMapper.Wanted;
 import dev.paseo.service.pace.StagePaces.StagePacesView;
 import java.time.Instant;
@@ -92,7 +92,7 @@ class StagePaceMapperTest {
             database.change("insert into run_upstream (run_id, component_id, version_id) values (?, ?, ?)", run, upstream,
                     after ? fresh : old);
         }
-        FigureView view = shifts.ofStage(place.component(), "unit");
+        ShiftsView view = shifts.ofStage(place.component(), "unit");
         assertEquals(16, view.points().size());
         assertEquals(1, view.points().getFirst().number(), "the oldest first");
         FigureShifts.ShiftView shift = view.shifts().getFirst();
@@ -119,7 +119,7 @@ class StagePaceMapperTest {
                     NOON.plusSeconds(number + 40), 1, bad ? "{\"API_KEY\":2}" : "{\"API_KEY\":1}", deployment);
             work(0, null, deployment, host, agent);
         }
-        FigureView view = shifts.ofPlace(place.id());
+        ShiftsView view = shifts.ofPlace(place.id());
         FigureShifts.ShiftView shift = view.shifts().getFirst();
         assertEquals(Shift.Kind.FAILS_MORE + " 6 0.0 100.0", shift.kind() + " " + shift.point() + " " + shift.before()
                 + " " + shift.after());
