@@ -65,6 +65,7 @@ export default function Pace() {
             <Where environments={pace.data.environments} />
             <Weeks environments={pace.data.environments} />
           </div>
+          <WaitedFor environments={pace.data.environments} />
         </>
       )}
       {slowest.data && slowest.data.length > 0 && <Slowest promotions={slowest.data} />}
@@ -117,11 +118,54 @@ const Figures = ({ environments }: { environments: Environment[] }) => (
       </table>
     </div>
     <p className="quiet mt-2 text-[12px]">
-      From the request of the run to going live; of a version that arrived, from its arrival. Mended in: how long what
-      was gone back from was live.
+      From the commit to going live; of a version that arrived, from its arrival. Mended in: how long what was gone back
+      from was live.
     </p>
   </section>
 );
+
+/** Which groups promotions waited for; persons are not named, and nobody is ranked. */
+function WaitedFor({ environments }: { environments: Environment[] }) {
+  const rows = environments.flatMap(({ environment, waitedFor }) =>
+    waitedFor.map((each) => ({ environment, ...each })),
+  );
+  if (rows.length === 0) return null;
+  return (
+    <section className="sheet mt-5 p-5">
+      <h2 className="mb-2">Whom promotions waited for</h2>
+      <div className="table-scroll" tabIndex={0} role="region" aria-label="Whom promotions waited for">
+        <table>
+          <thead>
+            <tr>
+              <th>Asked</th>
+              <th>Into</th>
+              <th className="text-right">Promotions</th>
+              <th className="text-right">Median</th>
+              <th className="text-right">All together</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((each) => (
+              <tr key={`${each.environment} ${each.asked}`}>
+                <td>
+                  <b>{each.asked}</b>
+                </td>
+                <td>{each.environment}</td>
+                <td className="text-right">{each.count}</td>
+                <td className="text-right">{length(each.median)}</td>
+                <td className="text-right">{length(each.seconds)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="quiet mt-2 text-[12px]">
+        From the request until as many had said yes as the gate wanted. They are asked at the same time, so these are no
+        parts of a whole.
+      </p>
+    </section>
+  );
+}
 
 const hours = (value: number) => (value >= 48 ? `${Math.round(value / 24)} d` : lasting(Math.round(value * 3600)));
 const tipStyle = {

@@ -87,6 +87,7 @@ function Picture({ of: { points, shifts }, path }: PictureProps) {
           <YAxis
             type="number"
             dataKey="seconds"
+            domain={[0, (most: number) => most * 1.1]}
             {...AXIS}
             axisLine={false}
             width={80}

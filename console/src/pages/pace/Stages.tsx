@@ -34,7 +34,7 @@ export function Stages(query: StagesProps) {
       <header className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h2 className="m-0">Stages</h2>
         <label className="text-[13px] text-ink-2">
-          First{" "}
+          Order{" "}
           <select value={order} onChange={(event) => setOrder(event.target.value)}>
             {ORDERS.map(([value, word]) => (
               <option key={value} value={value}>

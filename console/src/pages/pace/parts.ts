@@ -6,12 +6,16 @@ type Environment = Schemas["EnvironmentPaceView"];
 
 /** Where the time goes, in the order in which it goes, in words and in the console's colours. */
 export const PARTS: { part: Part; word: string; colour: string }[] = [
+  { part: "committed", word: "committed, not yet asked to be built", colour: "var(--line)" },
   { part: "turn", word: "waiting for its turn to be built", colour: "var(--warn)" },
   { part: "agents", word: "waiting for agents", colour: "var(--line-strong)" },
   { part: "building", word: "building", colour: "var(--good)" },
   { part: "before", word: "in the environments before", colour: "var(--slab-edge)" },
   { part: "people", word: "waiting for people", colour: "var(--need)" },
-  { part: "time", word: "waiting for time or turn", colour: "var(--ice)" },
+  { part: "closed", word: "waiting while it was closed", colour: "var(--bad)" },
+  { part: "held", word: "held", colour: "var(--ink-3)" },
+  { part: "queue", word: "waiting for another deployment", colour: "var(--ink-2)" },
+  { part: "time", word: "waiting until live long enough", colour: "var(--ice)" },
   { part: "deploying", word: "deploying", colour: "var(--ink)" },
 ];
 

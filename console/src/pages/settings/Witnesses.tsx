@@ -61,7 +61,7 @@ function Keys({ keys: { keys, text }, manages }: { keys: Schemas["KeysView"]; ma
           .reverse()
           .map((each) => (
             <span key={each.sha256} className="block text-[13px]">
-              <Digest value={each.sha256} />, {each.since ? <At time={each.since} /> : "from the first day"}
+              <Digest value={each.sha256} /> {each.since ? <At time={each.since} /> : "from the first day"}
               {each.until ? (
                 <>
                   {" to "}

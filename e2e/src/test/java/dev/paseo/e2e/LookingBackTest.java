@@ -170,8 +170,8 @@ class LookingBackTest {
         Path file = folder.resolve("pace.csv");
         assertEquals(0, park.paseo("auditor", "pace", "--since", "1d", "--into", file.toString()).code());
         List<String> lines = Files.readAllLines(file);
-        assertEquals("deployment,component,version,environment,live,seconds,turn,agents,building,before,people,time,"
-                + "deploying,bad for", lines.getFirst());
+        assertEquals("deployment,component,version,environment,live,seconds,committed,turn,agents,building,before,"
+                + "people,closed,held,queue,time,deploying,bad for", lines.getFirst());
         assertTrue(lines.stream().anyMatch(line -> line.contains(",daylight-api,\"1.4.2\",staging,")), lines::toString);
     }
 

@@ -81,7 +81,16 @@ final class PaceCommand extends ServiceCommand {
                     each.path("failed").asString(""), each.path("wentBack").asString(""),
                     length(each.path("mended"))));
             table.print(context.out(), context.ink());
+            pace.path("environments").forEach(this::waitedFor);
         });
+    }
+
+    /** Groups, never persons. */
+    private void waitedFor(JsonNode environment) {
+        environment.path("waitedFor").forEach(each -> context.out().println(context.ink().quiet(environment
+                .path("environment").asString() + " waited for " + each.path("asked").asString() + ": "
+                + length(each.path("seconds")) + " in " + each.path("count").asString("") + ", median "
+                + length(each.path("median")))));
     }
 
     private void slow(JsonNode slow) {
@@ -111,12 +120,16 @@ final class PaceCommand extends ServiceCommand {
 
     private static String words(String part) {
         return switch (part) {
+            case "committed" -> "committed and not yet asked to be built";
+            case "closed" -> "waiting while it was closed";
+            case "held" -> "held";
+            case "queue" -> "waiting for another deployment";
             case "turn" -> "waiting for its turn to be built";
             case "agents" -> "waiting for agents";
             case "building" -> "building";
             case "before" -> "in the environments before";
             case "people" -> "waiting for people";
-            case "time" -> "waiting for time or turn";
+            case "time" -> "waiting until live long enough";
             default -> "deploying";
         };
     }

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -41,7 +42,7 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
         }
     }
 
-    /** Open from an instant until another. */
+    /** From an instant until another. */
     public record Opening(Instant from, Instant until) {}
 
     public Hours {
@@ -60,6 +61,21 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
             }
         }
         return Optional.empty();
+    }
+
+    /** When it is not open, from a moment until another. */
+    public List<Opening> closed(Instant from, Instant until) {
+        List<Opening> closed = new ArrayList<>();
+        Instant at = from;
+        while (at.isBefore(until)) {
+            Optional<Opening> next = at(at);
+            Instant opens = next.map(Opening::from).filter(begin -> begin.isBefore(until)).orElse(until);
+            if (at.isBefore(opens)) {
+                closed.add(new Opening(at, opens));
+            }
+            at = next.map(Opening::until).orElse(until);
+        }
+        return closed;
     }
 
     /** The openings that begin on a day; on a day whose clocks change, those that are left of them. */

@@ -1,7 +1,9 @@
 package dev.paseo.core.pace;
 
-/** Where the time goes between what began a version and its going live somewhere, in the order in which it goes. */
+/** Where the time goes between the commit of a version and its going live somewhere, in the order in which it goes. */
 public enum TimePart {
+    /** It is committed, and its run is not asked for: it is not pushed yet, or nothing starts by itself. */
+    COMMITTED,
     /** The run waits for its turn in its line. */
     TURN,
     /** The run has begun, and none of its stages is at work: they wait for agents. */
@@ -12,7 +14,13 @@ public enum TimePart {
     BEFORE,
     /** It waits at the gate, until the last person has decided. */
     PEOPLE,
-    /** All people have decided, and it has not begun: closed, held, hours, live long enough, or its turn. */
+    /** All people have decided, and the environment is closed, or it is outside of its hours. */
+    CLOSED,
+    /** It is open, and the component is held there. */
+    HELD,
+    /** Neither, and another deployment of the component is under way there. */
+    QUEUE,
+    /** None of these: it is not live long enough in the environment before, or something else is waited for. */
     TIME,
     /** Hosts are being changed and checked. */
     DEPLOYING

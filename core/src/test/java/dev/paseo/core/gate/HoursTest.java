@@ -16,6 +16,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -97,5 +98,19 @@ class HoursTest {
                         () -> other + " is earlier than " + found);
             }
         }
+    }
+
+    @Test
+    void whatLiesBetweenOpeningsIsClosed() {
+        Hours hours = new Hours(ZoneId.of("UTC"), List.of(new Hours.Window(EnumSet.allOf(DayOfWeek.class),
+                new Hours.Span(LocalTime.of(9, 0), LocalTime.of(17, 0)))), Map.of());
+        Instant morning = Instant.parse("2026-05-04T08:00:00Z");
+        assertEquals(List.of(new Hours.Opening(morning, Instant.parse("2026-05-04T09:00:00Z")),
+                new Hours.Opening(Instant.parse("2026-05-04T17:00:00Z"), Instant.parse("2026-05-05T09:00:00Z"))),
+                hours.closed(morning, Instant.parse("2026-05-05T12:00:00Z")));
+        assertEquals(List.of(), hours.closed(Instant.parse("2026-05-04T10:00:00Z"), Instant.parse("2026-05-04T11:00:00Z")));
+        Hours never = new Hours(ZoneId.of("UTC"), List.of(), Map.of());
+        assertEquals(List.of(new Hours.Opening(morning, morning.plusSeconds(60))),
+                never.closed(morning, morning.plusSeconds(60)));
     }
 }

@@ -1,18 +1,22 @@
 package dev.paseo.core.pace;
 
+import static java.util.Map.entry;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.pace.Summary.Sample;
-import dev.paseo.core.pace.LeadTime.Span;
+import dev.paseo.core.pace.LeadTime.Obstacles;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
@@ -26,21 +30,54 @@ class PaceTest {
 
     @Test
     void theTimeOfAWayIsSplit() {
-        LeadTime way = new LeadTime(NOON, Optional.of(at(10)),
+        LeadTime way = new LeadTime(Optional.of(at(-30)), NOON, Optional.of(at(10)),
                 List.of(new Span(at(15), at(40)), new Span(at(30), at(50)),
                         new Span(at(60), at(80))),
-                at(90), at(190), Optional.of(at(290)), at(390), at(400));
-        assertEquals(Map.of(TimePart.TURN, 10L, TimePart.BUILDING, 55L, TimePart.AGENTS, 25L, TimePart.BEFORE, 100L,
-                TimePart.PEOPLE, 100L,
-                TimePart.TIME, 100L, TimePart.DEPLOYING, 10L), seconds(way));
+                at(90), at(190), Optional.of(at(290)),
+                new Obstacles(List.of(new Span(at(100), at(310)), new Span(at(305), at(315))),
+                        List.of(new Span(at(310), at(340)), new Span(at(380), at(380))),
+                        List.of(new Span(at(300), at(350)), new Span(at(385), at(1000)))),
+                at(390), at(400));
+        assertEquals(Map.ofEntries(entry(TimePart.COMMITTED, 30L), entry(TimePart.TURN, 10L),
+                entry(TimePart.BUILDING, 55L), entry(TimePart.AGENTS, 25L), entry(TimePart.BEFORE, 100L),
+                entry(TimePart.PEOPLE, 100L), entry(TimePart.CLOSED, 25L), entry(TimePart.HELD, 25L),
+                entry(TimePart.QUEUE, 15L), entry(TimePart.TIME, 35L), entry(TimePart.DEPLOYING, 10L)), seconds(way));
     }
 
     @Test
     void aVersionThatArrivedWasNotBuiltAndWhoeverWasNotAskedTookNoTime() {
-        LeadTime way = new LeadTime(NOON, Optional.empty(), List.of(), NOON, at(5), Optional.empty(), at(7), at(9));
-        assertEquals(Map.of(TimePart.TURN, 0L, TimePart.BUILDING, 0L, TimePart.AGENTS, 0L, TimePart.BEFORE, 5L,
-                TimePart.PEOPLE, 0L,
-                TimePart.TIME, 2L, TimePart.DEPLOYING, 2L), seconds(way));
+        Map<TimePart, Long> seconds = seconds(new LeadTime(Optional.empty(), NOON, Optional.empty(), List.of(), NOON,
+                at(5), Optional.empty(), Obstacles.NONE, at(7), at(9)));
+        seconds.values().removeIf(each -> each == 0);
+        assertEquals(Map.of(TimePart.BEFORE, 5L, TimePart.TIME, 2L, TimePart.DEPLOYING, 2L), seconds);
+    }
+
+    @Test
+    void aCommitThatIsDatedLaterThanItsRunBeginsNothing() {
+        LeadTime way = new LeadTime(Optional.of(at(100)), NOON, Optional.empty(), List.of(), NOON, NOON,
+                Optional.empty(), Obstacles.NONE, NOON, at(9));
+        assertEquals(9, way.parts().values().stream().mapToLong(Duration::toSeconds).sum());
+    }
+
+    private static Approvals approvals(int count, String... from) {
+        return new Approvals(List.of(from), count, List.of(), false, Optional.empty(), Optional.empty());
+    }
+
+    private static LeadTime.Yes yes(String by, int at, String... as) {
+        return new LeadTime.Yes(by, Set.of(as), at(at));
+    }
+
+    @Test
+    void whoeverIsAskedIsWaitedForUntilEnoughHaveSaidYes() {
+        LeadTime way = new LeadTime(Optional.empty(), NOON, Optional.empty(), List.of(), NOON, at(10),
+                Optional.of(at(70)), Obstacles.NONE, at(80), at(90));
+        List<LeadTime.Yes> said = List.of(yes("ana", 70, "ana", "rangers"), yes("bo", 30, "bo", "rangers", "testers"),
+                yes("bo", 20, "bo", "rangers", "testers"), yes("eli", 25, "eli", "others"), yes("flo", 5, "early"));
+        assertEquals(Map.of("rangers", Duration.ofSeconds(60), "testers or a person", Duration.ofSeconds(10),
+                "others", Duration.ofSeconds(15)),
+                way.waitedFor(List.of(approvals(2, "rangers"), approvals(1, "rangers"), approvals(1, "testers", "eli"),
+                        approvals(2, "testers"), approvals(1, "nobody"), approvals(1, "others"), approvals(1, "early")), said,
+                        Set.of("rangers", "testers", "others", "early")));
     }
 
     private static Map<TimePart, Long> seconds(LeadTime way) {
@@ -58,19 +95,35 @@ class PaceTest {
             for (int i = random.nextInt(6); i > 0; i--) {
                 work.add(new Span(at(random.nextInt(100)), at(random.nextInt(120))));
             }
-            LeadTime way = new LeadTime(NOON,
+            LeadTime way = new LeadTime(
+                    random.nextBoolean() ? Optional.of(at(random.nextInt(120) - 60)) : Optional.empty(), NOON,
                     random.nextBoolean() ? Optional.of(at(random.nextInt(120))) : Optional.empty(),
                     work, at(random.nextInt(120)), at(random.nextInt(120)),
                     random.nextBoolean() ? Optional.of(at(random.nextInt(120))) : Optional.empty(),
+                    new Obstacles(List.of(span(random), span(random)), List.of(span(random)),
+                            List.of(span(random), span(random))),
                     at(random.nextInt(120)), live);
             Map<TimePart, Duration> parts = way.parts();
             assertTrue(parts.values().stream().noneMatch(Duration::isNegative), way + " " + parts);
-            assertEquals(Duration.between(NOON, live), parts.values().stream().reduce(Duration.ZERO, Duration::plus));
+            Instant began = way.committed().filter(moment -> moment.isBefore(NOON)).orElse(NOON);
+            assertEquals(Duration.between(began, live), parts.values().stream().reduce(Duration.ZERO, Duration::plus));
         }
     }
 
+    private static Span span(Random random) {
+        return new Span(at(random.nextInt(120)), at(random.nextInt(120)));
+    }
+
     private static Sample sample(long building, long people, long badFor) {
-        return new Sample(new long[]{0, 0, building, 0, people, 0, 0}, badFor);
+        return new Sample(new long[]{0, 0, 0, building, 0, people, 0, 0, 0, 0, 0}, badFor);
+    }
+
+    private static Map<TimePart, Long> all(long building, long people) {
+        Map<TimePart, Long> all = new EnumMap<>(TimePart.class);
+        for (TimePart part : TimePart.values()) {
+            all.put(part, part == TimePart.BUILDING ? building : part == TimePart.PEOPLE ? people : 0);
+        }
+        return all;
     }
 
     @Test
@@ -78,12 +131,7 @@ class PaceTest {
         Summary summary = Summary.of(List.of(sample(10, 0, -1), sample(20, 100, 60), sample(30, 10, -1),
                 sample(40, 50, 0)));
         assertEquals(new Summary(4, OptionalLong.of(40), OptionalLong.of(120),
-                Map.of(TimePart.TURN, 0L, TimePart.AGENTS, 0L, TimePart.BUILDING, 100L, TimePart.BEFORE, 0L,
-                        TimePart.PEOPLE, 160L,
-                        TimePart.TIME, 0L, TimePart.DEPLOYING, 0L),
-                Map.of(TimePart.TURN, 0L, TimePart.AGENTS, 0L, TimePart.BUILDING, 20L, TimePart.BEFORE, 0L,
-                        TimePart.PEOPLE, 10L,
-                        TimePart.TIME, 0L, TimePart.DEPLOYING, 0L),
+                all(100L, 160L), all(20L, 10L),
                 2, OptionalLong.of(0)), summary);
     }
 

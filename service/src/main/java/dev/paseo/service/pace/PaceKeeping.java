@@ -2,15 +2,17 @@ package dev.paseo.service.pace;
 
 import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.pace.LeadTime;
+import dev.paseo.core.pace.Span;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.pace.PaceMapper.MadeRow;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
-import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -22,9 +24,11 @@ class PaceKeeping implements EffectHandler {
     private static final Logger LOG = LoggerFactory.getLogger(PaceKeeping.class);
 
     private final PaceMapper mapper;
+    private final InTheWay inTheWay;
 
-    PaceKeeping(PaceMapper mapper) {
+    PaceKeeping(PaceMapper mapper, InTheWay inTheWay) {
         this.mapper = mapper;
+        this.inTheWay = inTheWay;
     }
 
     @Override
@@ -44,20 +48,27 @@ class PaceKeeping implements EffectHandler {
     }
 
     private void keep(MadeRow made) {
-        List<LeadTime.Span> work = made.run() == null ? List.of() : mapper.work(made.run()).stream()
-                .map(row -> new LeadTime.Span(row.takenAt(), row.endedAt())).toList();
-        Instant began = Objects.requireNonNullElse(made.runAsked(), made.sealed());
-        Map<TimePart, Duration> parts = new LeadTime(began, Optional.ofNullable(made.runBegan()), work, made.sealed(),
-                made.requested(), Optional.ofNullable(made.decided()),
-                Objects.requireNonNullElse(made.started(), made.requested()), made.live()).parts();
-        mapper.keep(made, seconds(parts, TimePart.TURN), seconds(parts, TimePart.AGENTS),
-                seconds(parts, TimePart.BUILDING),
-                seconds(parts, TimePart.BEFORE), seconds(parts, TimePart.PEOPLE), seconds(parts, TimePart.TIME),
-                seconds(parts, TimePart.DEPLOYING), mapper.badFor(made.deployment()).orElse(null));
+        List<Span> work = made.run() == null ? List.of() : mapper.work(made.run()).stream()
+                .map(row -> new Span(row.takenAt(), row.endedAt())).toList();
+        LeadTime time = new LeadTime(Optional.ofNullable(made.committed()),
+                Objects.requireNonNullElse(made.runAsked(), made.sealed()), Optional.ofNullable(made.runBegan()), work,
+                made.sealed(), made.requested(), Optional.ofNullable(made.decided()), inTheWay.of(made),
+                Objects.requireNonNullElse(made.started(), made.requested()), made.live());
+        Map<TimePart, Duration> parts = time.parts();
+        mapper.keep(made, Arrays.stream(TimePart.values()).mapToLong(part -> seconds(parts.get(part))).toArray(),
+                mapper.badFor(made.deployment()).orElse(null));
+        mapper.forget(made.deployment());
+        time.waitedFor(inTheWay.wanted(made), said(made.deployment()), Set.copyOf(mapper.groups()))
+                .forEach((asked, length) -> mapper.waited(made.deployment(), asked, seconds(length)));
     }
 
-    private static long seconds(Map<TimePart, Duration> parts, TimePart part) {
-        return Math.round(parts.get(part).toMillis() / 1000.0);
+    private List<LeadTime.Yes> said(long deployment) {
+        return mapper.said(deployment).stream().map(row -> new LeadTime.Yes(row.by(),
+                row.inGroup() == null ? Set.of(row.by()) : Set.of(row.by(), row.inGroup()), row.at())).toList();
+    }
+
+    private static long seconds(Duration length) {
+        return Math.round(length.toMillis() / 1000.0);
     }
 
     @Override

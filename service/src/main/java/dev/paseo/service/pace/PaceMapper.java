@@ -3,6 +3,7 @@ package dev.paseo.service.pace;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
@@ -13,14 +14,16 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface PaceMapper {
 
-    record MadeRow(long deployment, long component, long environment, String kind, @Nullable Long replaces,
-            @Nullable Long run, @Nullable Instant runAsked, @Nullable Instant runBegan, Instant sealed,
+    record MadeRow(long deployment, long component, long environment, long place, String componentName,
+            String environmentName, String kind, @Nullable Long replaces, @Nullable Long run,
+            @Nullable Instant committed, @Nullable Instant runAsked, @Nullable Instant runBegan, Instant sealed,
             Instant requested, @Nullable Instant decided, @Nullable Instant started, Instant live) {}
 
     /** Of a deployment that went live, where nothing comes and goes by itself. */
     @Select("""
-            select d.id as deployment, p.component_id as component, p.environment_id as environment, d.kind,
-              d.replaces_id as replaces, r.id as run, r.created_at as run_asked, r.started_at as run_began,
+            select d.id as deployment, p.component_id as component, p.environment_id as environment, p.id as place,
+              c.name as component_name, e.name as environment_name, d.kind, d.replaces_id as replaces, r.id as run,
+              r.committed_at as committed, r.created_at as run_asked, r.started_at as run_began,
               v.sealed_at as sealed, d.requested_at as requested, (
                 select max(u.at) from ruling u where u.taken_back_at is null and u.at <= d.live_at
                   and (u.deployment_id = d.id or u.passage_id in (select q.id from passage q
@@ -28,7 +31,7 @@ interface PaceMapper {
                     where q.version_id = d.version_id and o.name = e.follows))) as decided,
               d.started_at as started, d.live_at as live
             from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
-              join version v on v.id = d.version_id left join run r on r.id = v.run_id
+              join component c on c.id = p.component_id join version v on v.id = d.version_id left join run r on r.id = v.run_id
             where d.id = #{deployment} and d.live_at is not null and not e.temporary""")
     Optional<MadeRow> made(long deployment);
 
@@ -38,18 +41,108 @@ interface PaceMapper {
             + "null")
     List<WorkRow> work(long run);
 
+    record SpanRow(Instant fromAt, Instant toAt) {}
+
+    /** When the environment was closed by somebody, between two moments. */
+    @Select("""
+            select at as from_at, least(coalesce(lifted_at, #{to}), coalesce(until_at, #{to})) as to_at from closure
+            where environment_id = #{environment} and at < #{to} and coalesce(lifted_at, #{to}) > #{from}""")
+    List<SpanRow> closures(long environment, Instant from, Instant to);
+
+    @Select("""
+            select at as from_at, coalesce(lifted_at, #{to}) as to_at from hold
+            where place_id = #{place} and at < #{to} and coalesce(lifted_at, #{to}) > #{from}""")
+    List<SpanRow> holds(long place, Instant from, Instant to);
+
+    /** When other deployments into the place were under way. */
+    @Select("""
+            select started_at as from_at, coalesce(least(coalesce(live_at, ended_at), coalesce(ended_at, live_at)),
+                #{to}) as to_at from deployment
+            where place_id = #{place} and id <> #{deployment} and started_at < #{to}
+              and coalesce(live_at, ended_at, #{to}) > #{from}""")
+    List<SpanRow> others(long place, long deployment, Instant from, Instant to);
+
+    /** Who said yes on the way in, with one of the groups that they are in now, or none. */
+    record YesRow(String by, @Nullable String inGroup, Instant at) {}
+
+    @Select("""
+            select a.name as `by`, g.name as in_group, u.at from ruling u
+              join account a on a.id = coalesce(u.for_account_id, u.account_id)
+              left join group_member m on m.account_id = a.id left join account_group g on g.id = m.group_id
+              join deployment d on d.id = #{deployment} join place p on p.id = d.place_id
+              join environment e on e.id = p.environment_id
+            where u.taken_back_at is null and u.yes and u.at <= d.live_at and (u.deployment_id = d.id
+              or u.passage_id in (select q.id from passage q join environment o on o.id = q.environment_id
+                where q.version_id = d.version_id and o.name = e.follows))""")
+    List<YesRow> said(long deployment);
+
+    @Select("select name from account_group")
+    List<String> groups();
+
+    @Delete("delete from lead_time_people where deployment_id = #{deployment}")
+    int forget(long deployment);
+
+    @Insert("insert into lead_time_people (deployment_id, asked, seconds) values (#{deployment}, #{asked}, #{seconds})")
+    int waited(long deployment, String asked, long seconds);
+
+    record WaitedRow(long environment, String asked, long seconds) {}
+
+    /** Whom promotions waited for, and how long. */
+    @Select("""
+            <script>
+            select w.environment_id as environment, q.asked, q.seconds from lead_time w
+              join lead_time_people q on q.deployment_id = w.deployment_id where
+            """ + ASKED + """
+            </script>""")
+    List<WaitedRow> waitedFor(Asked asked);
+
+    /** What a row has of each part, in seconds. */
+    interface Parted {
+        long committed();
+
+        long turn();
+
+        long agents();
+
+        long building();
+
+        long beforeIt();
+
+        long people();
+
+        long closed();
+
+        long held();
+
+        long queue();
+
+        long waitingTime();
+
+        long deploying();
+
+        /** In the order in which they go. */
+        default long[] parts() {
+            return new long[]{committed(), turn(), agents(), building(), beforeIt(), people(), closed(), held(), queue(),
+                    waitingTime(), deploying()};
+        }
+    }
+
     /** A lead time, in seconds; {@code badFor} is null where it was not gone back from. */
-    record LeadTimeRow(long deployment, String component, String version, String environment, Instant liveAt, long turn,
-            long agents, long building, long beforeIt, long people, long waitingTime, long deploying,
-            @Nullable Long badFor) {}
+    record LeadTimeRow(long deployment, String component, String version, String environment, Instant liveAt,
+            long committed, long turn, long agents, long building, long beforeIt, long people, long closed, long held,
+            long queue, long waitingTime, long deploying, @Nullable Long badFor) implements Parted {}
 
     @Insert("""
-            replace into lead_time (deployment_id, component_id, environment_id, live_at, turn, agents, building,
-              before_it, people, waiting_time, deploying, bad_for)
-            values (#{made.deployment}, #{made.component}, #{made.environment}, #{made.live}, #{turn}, #{agents},
-              #{building}, #{before}, #{people}, #{time}, #{deploying}, #{badFor})""")
-    int keep(MadeRow made, long turn, long agents, long building, long before, long people, long time,
-            long deploying, @Nullable Long badFor);
+            insert into lead_time (deployment_id, component_id, environment_id, live_at, committed, turn, agents,
+              building, before_it, people, closed, held, queue, waiting_time, deploying, bad_for)
+            values (#{made.deployment}, #{made.component}, #{made.environment}, #{made.live}, #{parts[0]}, #{parts[1]},
+              #{parts[2]}, #{parts[3]}, #{parts[4]}, #{parts[5]}, #{parts[6]}, #{parts[7]}, #{parts[8]}, #{parts[9]},
+              #{parts[10]}, #{badFor})
+            on duplicate key update live_at = values(live_at), committed = values(committed), turn = values(turn),
+              agents = values(agents), building = values(building), before_it = values(before_it),
+              people = values(people), closed = values(closed), held = values(held), queue = values(queue),
+              waiting_time = values(waiting_time), deploying = values(deploying), bad_for = values(bad_for)""")
+    int keep(MadeRow made, long[] parts, @Nullable Long badFor);
 
     /** How long a deployment was live until it was undone, or until what replaced it was a rollback. */
     @Select("""
@@ -74,14 +167,18 @@ interface PaceMapper {
               where l.value = #{label})</if>
             """;
 
+    String SLOWEST_FIRST = " order by w.committed + w.turn + w.agents + w.building + w.before_it + w.people + w.closed + w.held + w.queue "
+            + "+ w.waiting_time + w.deploying desc, w.deployment_id";
+
     /** Few columns: of a year there are very many. */
-    record SampleRow(long environment, Instant liveAt, long turn, long agents, long building, long beforeIt,
-            long people, long waitingTime, long deploying, @Nullable Long badFor) {}
+    record SampleRow(long environment, Instant liveAt, long committed, long turn, long agents, long building,
+            long beforeIt, long people, long closed, long held, long queue, long waitingTime, long deploying,
+            @Nullable Long badFor) implements Parted {}
 
     @Select("""
             <script>
-            select w.environment_id as environment, w.live_at, w.turn, w.agents, w.building, w.before_it, w.people,
-              w.waiting_time, w.deploying, w.bad_for
+            select w.environment_id as environment, w.live_at, w.committed, w.turn, w.agents, w.building, w.before_it,
+              w.people, w.closed, w.held, w.queue, w.waiting_time, w.deploying, w.bad_for
             from lead_time w where
             """ + ASKED + """
             </script>""")
@@ -91,15 +188,16 @@ interface PaceMapper {
     @Select("""
             <script>
             select w.deployment_id as deployment, c.name as component, v.number as version, e.name as environment,
-              w.live_at, w.turn, w.agents, w.building, w.before_it, w.people, w.waiting_time, w.deploying, w.bad_for
+              w.live_at, w.committed, w.turn, w.agents, w.building, w.before_it, w.people, w.closed, w.held, w.queue,
+              w.waiting_time, w.deploying, w.bad_for
             from (select * from lead_time w where
             """ + ASKED + """
-              order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
-              w.deployment_id limit #{limit}) w
+            """ + SLOWEST_FIRST + """
+             limit #{limit}) w
             join component c on c.id = w.component_id join environment e on e.id = w.environment_id
               join deployment d on d.id = w.deployment_id join version v on v.id = d.version_id
-            order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
-              w.deployment_id
+            """ + SLOWEST_FIRST + """
+
             </script>""")
     List<LeadTimeRow> slowest(Asked asked);
 

@@ -6,6 +6,7 @@ import dev.paseo.core.pace.Summary.Sample;
 import dev.paseo.service.pace.PaceMapper.Asked;
 import dev.paseo.service.pace.PaceMapper.CountRow;
 import dev.paseo.service.pace.PaceMapper.SampleRow;
+import dev.paseo.service.pace.PaceMapper.WaitedRow;
 import dev.paseo.service.pace.PaceMapper.LeadTimeRow;
 import java.time.DayOfWeek;
 import java.time.Duration;
@@ -15,6 +16,7 @@ import java.time.ZoneOffset;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -42,13 +44,14 @@ class Paces {
      * @param median   from what began a version to its going live here; absent where none did
      * @param ninety   as long as at most 90 % took
      * @param parts    where the time went
+     * @param waitedFor whom was waited for; those that took most of the time first
      * @param failed   deployments that were begun and did not go live
      * @param wentBack promotions that were gone back from
      * @param mended   the median of how long those were live that were gone back from
      * @param weeks    the same week by week, each from Monday 0:00 UTC; only those in which something went live
      */
     record EnvironmentPaceView(String environment, int live, double perWeek, Optional<Long> median,
-            Optional<Long> ninety, List<PartOfPaceView> parts, int failed, int wentBack, Optional<Long> mended,
+            Optional<Long> ninety, List<PartOfPaceView> parts, List<WaitedForView> waitedFor, int failed, int wentBack, Optional<Long> mended,
             List<WeekView> weeks) {}
 
     /**
@@ -58,6 +61,16 @@ class Paces {
      * @param median  of it by itself
      */
     record PartOfPaceView(TimePart part, long seconds, long median) {}
+
+    /**
+     * Groups of whom some have to say yes; persons that a gate names are not named here. They are waited for at the same
+     * time, so these are no parts of a whole.
+     *
+     * @param count   how many promotions waited for them
+     * @param seconds how long all of those together
+     * @param median  of one
+     */
+    record WaitedForView(String asked, int count, long seconds, long median) {}
 
     /** A week. */
     record WeekView(LocalDate from, int live, long median, int wentBack) {}
@@ -89,15 +102,26 @@ class Paces {
                 .collect(Collectors.groupingBy(SampleRow::environment));
         Map<Long, Integer> failed = mapper.failed(asked).stream()
                 .collect(Collectors.toMap(CountRow::environment, CountRow::count));
+        Map<Long, List<WaitedRow>> waited = mapper.waitedFor(asked).stream()
+                .collect(Collectors.groupingBy(WaitedRow::environment));
         double weeks = (double) Duration.between(asked.since(), asked.until()).toSeconds() / WEEK.toSeconds();
         return new PaceView(asked.since(), asked.until(), mapper.environments().stream()
                 .filter(each -> samples.containsKey(each.id()) || failed.containsKey(each.id()))
                 .map(each -> environment(each.name(), samples.getOrDefault(each.id(), List.of()),
-                        failed.getOrDefault(each.id(), 0), weeks))
+                        waited.getOrDefault(each.id(), List.of()), failed.getOrDefault(each.id(), 0), weeks))
                 .toList());
     }
 
-    private static EnvironmentPaceView environment(String name, List<SampleRow> rows, int failed, double weeks) {
+    private static List<WaitedForView> waitedFor(List<WaitedRow> rows) {
+        return rows.stream().collect(Collectors.groupingBy(WaitedRow::asked)).entrySet().stream().map(each -> {
+            long[] seconds = each.getValue().stream().mapToLong(WaitedRow::seconds).sorted().toArray();
+            return new WaitedForView(each.getKey(), seconds.length, Arrays.stream(seconds).sum(),
+                    Summary.percentile(seconds, 50).orElseThrow());
+        }).sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked)).toList();
+    }
+
+    private static EnvironmentPaceView environment(String name, List<SampleRow> rows, List<WaitedRow> waited,
+            int failed, double weeks) {
         Summary all = Summary.of(rows.stream().map(Paces::sample).toList());
         Map<LocalDate, List<SampleRow>> byWeek = rows.stream().collect(Collectors.groupingBy(
                 row -> row.liveAt().atZone(ZoneOffset.UTC).toLocalDate()
@@ -107,7 +131,7 @@ class Paces {
                 optional(all.median()), optional(all.ninety()),
                 Arrays.stream(TimePart.values()).map(part -> new PartOfPaceView(
                         part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
-                failed, all.wentBack(), optional(all.mended()), byWeek.entrySet().stream().map(week -> {
+                waitedFor(waited), failed, all.wentBack(), optional(all.mended()), byWeek.entrySet().stream().map(week -> {
                     Summary one = Summary.of(week.getValue().stream().map(Paces::sample).toList());
                     return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
                 }).toList());
@@ -118,8 +142,7 @@ class Paces {
     }
 
     private static Sample sample(SampleRow row) {
-        return new Sample(new long[]{row.turn(), row.agents(), row.building(), row.beforeIt(), row.people(),
-                row.waitingTime(), row.deploying()}, row.badFor() == null ? -1 : row.badFor());
+        return new Sample(row.parts(), row.badFor() == null ? -1 : row.badFor());
     }
 
     /** Those that took longest, each with where its time went. */
@@ -128,8 +151,7 @@ class Paces {
     }
 
     private static LeadTimeView leadTime(LeadTimeRow row) {
-        long[] seconds = {row.turn(), row.agents(), row.building(), row.beforeIt(), row.people(), row.waitingTime(),
-                row.deploying()};
+        long[] seconds = row.parts();
         List<PartOfLeadTimeView> parts = new ArrayList<>();
         for (TimePart part : TimePart.values()) {
             parts.add(new PartOfLeadTimeView(part, seconds[part.ordinal()]));

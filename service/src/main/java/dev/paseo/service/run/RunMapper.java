@@ -80,11 +80,12 @@ interface RunMapper {
     @Insert("""
             insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id,
               version_number, up_to,
-              commit_summary, commit_author, answers, newer_start, arrived_version_id, status, state, format,
-                revision, created_at)
+              commit_summary, commit_author, committed_at, answers, newer_start, arrived_version_id, status, state,
+                format, revision, created_at)
             values (#{start.component.id}, #{number}, #{line}, #{start.commit.id}, #{start.branch}, #{start.trusted},
               #{start.file},
-              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers},
+              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{start.commit.at},
+              #{answers},
               #{newerStart}, #{arrived}, 'waiting', #{state}, 2, 0, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewRun run);

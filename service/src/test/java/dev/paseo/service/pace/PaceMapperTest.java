@@ -2,7 +2,12 @@ package dev.paseo.service.pace;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 
+import dev.paseo.core.gate.Criterion.Approvals;
+import dev.paseo.core.pace.LeadTime.Obstacles;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.pace.PaceMapper.Asked;
@@ -10,6 +15,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 class PaceMapperTest {
@@ -30,13 +36,22 @@ class PaceMapperTest {
         return deployment;
     }
 
+    /** What is in the way, and who is asked, is said here by the environment's rules alone. */
+    private PaceKeeping keeping(String... asked) {
+        InTheWay inTheWay = mock(InTheWay.class);
+        when(inTheWay.of(any())).thenReturn(Obstacles.NONE);
+        when(inTheWay.wanted(any())).thenReturn(Stream.of(asked).map(name -> new Approvals(List.of(name), 1, List.of(),
+                false, Optional.empty(), Optional.empty())).toList());
+        return new PaceKeeping(mapper, inTheWay);
+    }
+
     private Asked asked(@Nullable String label, int limit) {
         return new Asked(place.component(), place.environment(), label, NOON, NOON.plusSeconds(1000), limit);
     }
 
     @Test
     void aPromotionIsCountedAndWhetherItWasGoneBackFrom() {
-        PaceKeeping keeping = new PaceKeeping(mapper);
+        PaceKeeping keeping = keeping();
         long good = live("promotion", 10, null);
         long bad = live("promotion", 100, good);
         long back = live("rollback", 160, bad);
@@ -58,8 +73,45 @@ class PaceMapperTest {
     }
 
     @Test
+    void whoeverIsAskedIsWaitedForByTheNameOfTheirGroup() {
+        long account = rows.account();
+        String group = Rows.fresh("rangers");
+        long id = database.insert("insert into account_group (name) values (?)", group);
+        database.change("insert into group_member (group_id, account_id) values (?, ?)", id, account);
+        long deployment = live("promotion", 50, null);
+        database.change("insert into ruling (deployment_id, account_id, yes, comment, subject, at) values (?, ?, true,"
+                + " '', ?, ?)", deployment, account, rows.digest(), NOON.plusSeconds(20));
+        assertEquals(List.of(new PaceMapper.YesRow(database.name("account", account), group, NOON.plusSeconds(20))),
+                mapper.said(deployment));
+        keeping(group).perform(Long.toString(deployment));
+        keeping(group).perform(Long.toString(deployment));
+        assertEquals(List.of(new PaceMapper.WaitedRow(place.environment(), group, 20)),
+                mapper.waitedFor(asked(null, 0)));
+        Paces.EnvironmentPaceView view = new Paces(mapper).of(asked(null, 0)).environments().getFirst();
+        assertEquals(List.of(new Paces.WaitedForView(group, 1, 20, 20)), view.waitedFor());
+    }
+
+    @Test
+    void whatStoodInTheWayIsFoundWithBothItsEnds() {
+        long account = rows.account();
+        Instant late = NOON.plusSeconds(100);
+        database.change("insert into closure (environment_id, reason, set_by, at, until_at) values (?, '', ?, ?, ?)",
+                place.environment(), account, NOON.plusSeconds(5), NOON.plusSeconds(9));
+        database.change("insert into hold (place_id, reason, set_by, at) values (?, '', ?, ?)", place.id(), account,
+                NOON.plusSeconds(50));
+        long other = live("promotion", 40, null);
+        long own = live("promotion", 90, null);
+        assertEquals(List.of(new PaceMapper.SpanRow(NOON.plusSeconds(5), NOON.plusSeconds(9))),
+                mapper.closures(place.environment(), NOON, late));
+        assertEquals(List.of(new PaceMapper.SpanRow(NOON.plusSeconds(50), late)), mapper.holds(place.id(), NOON, late));
+        assertEquals(List.of(new PaceMapper.SpanRow(NOON.plusSeconds(35), NOON.plusSeconds(40))),
+                mapper.others(place.id(), own, NOON, late));
+        assertEquals(List.of(), mapper.others(place.id(), other, NOON, NOON.plusSeconds(80)));
+    }
+
+    @Test
     void itIsAskedByLabelAndTime() {
-        PaceKeeping keeping = new PaceKeeping(mapper);
+        PaceKeeping keeping = keeping();
         keeping.perform(Long.toString(live("promotion", 10, null)));
         keeping.perform(Long.toString(live("promotion", 2000, null)));
         assertEquals(1, mapper.samples(asked(null, 0)).size());
