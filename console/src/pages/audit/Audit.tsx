@@ -23,9 +23,10 @@ const LIVE = 5_000;
 export default function Audit() {
   const [{ since, deployment, ...asks }] = useFacets(FACETS);
   const may = useMay();
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
+  const signIns = params.get("sign-ins") === "yes";
   const found = useInfiniteQuery({
-    queryKey: ["audit", asks, deployment, since],
+    queryKey: ["audit", asks, deployment, since, signIns],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       need(
@@ -35,6 +36,8 @@ export default function Audit() {
               ...asks,
               deployment: deployment && /^\d{1,15}$/.test(deployment) ? Number(deployment) : undefined,
               since: sinceOf(since, Date.now()),
+              // Whoever asks for an action asks for this one too.
+              signIns: signIns || asks.what !== undefined,
               before: pageParam,
             },
           },
@@ -64,21 +67,38 @@ export default function Audit() {
         list={list}
         head={[
           ["When", 13],
-          ["Who", 12],
-          ["What", 20],
-          ["About", 18],
-          ["Where", 12],
-          ["Because of", 25],
+          ["What happened", 42],
+          ["About", 19],
+          ["Because of", 26],
         ]}
         also={<Looking but="Audit trail" />}
         empty="Nothing was done yet."
         above={
-          lookedBack && (
-            <p role="status" className="quiet mb-3">
-              Looked back to <At time={lookedBack} />
-              {found.isError ? "; then it failed." : "; it goes on."}
-            </p>
-          )
+          <>
+            <label className="mb-3 flex items-center gap-2 text-[13px]">
+              <input
+                type="checkbox"
+                checked={signIns}
+                onChange={({ target }) =>
+                  setParams(
+                    (now) => {
+                      if (target.checked) now.set("sign-ins", "yes");
+                      else now.delete("sign-ins");
+                      return now;
+                    },
+                    { replace: true },
+                  )
+                }
+              />
+              Signing in too
+            </label>
+            {lookedBack && (
+              <p role="status" className="quiet mb-3">
+                Looked back to <At time={lookedBack} />
+                {found.isError ? "; then it failed." : "; it goes on."}
+              </p>
+            )}
+          </>
         }
         going={lookedBack !== undefined}
         acts={
@@ -96,7 +116,7 @@ export default function Audit() {
   );
 }
 
-function row({ id, entry, position }: Entry, params: URLSearchParams) {
+function row({ id, entry, sentence, position }: Entry, params: URLSearchParams) {
   const path = pathOf(entry);
   const opened = new URLSearchParams(params);
   opened.set("entry", String(position));
@@ -105,11 +125,8 @@ function row({ id, entry, position }: Entry, params: URLSearchParams) {
       <td>
         <At time={entry.at} />
       </td>
-      <td className="truncate" title={entry.who}>
-        {entry.who}
-      </td>
-      <td className="break-words">
-        {position === undefined ? entry.what : <Link to={`?${opened.toString()}`}>{entry.what}</Link>}
+      <td className="break-words" title={entry.what}>
+        {position === undefined ? sentence : <Link to={`?${opened.toString()}`}>{sentence}</Link>}
         {marks(entry).map((mark) => (
           <span key={mark} className="badge warn ml-2">
             {mark}
@@ -117,7 +134,6 @@ function row({ id, entry, position }: Entry, params: URLSearchParams) {
         ))}
       </td>
       <td className="break-words">{path ? <Link to={path}>{entry.subject}</Link> : entry.subject}</td>
-      <td className="break-words">{entry.where}</td>
       <td className="[overflow-wrap:anywhere]">{entry.because}</td>
     </tr>
   );
@@ -166,7 +182,7 @@ function Whole({ position }: { position: number }) {
   });
   if (proved.isPending) return <Loading />;
   if (proved.isLoadingError) return <Trouble error={proved.error} />;
-  const { entry, head, path } = proved.data;
+  const { entry, head, path, sentence } = proved.data;
   const lead = pathOf(entry);
   const rows: [string, string][] = [
     ["who", entry.who],
@@ -175,6 +191,9 @@ function Whole({ position }: { position: number }) {
   ];
   return (
     <>
+      <p className="mt-0 text-[15px]">
+        <b>{sentence}</b>
+      </p>
       <dl className="facts">
         <dt>when</dt>
         <dd>

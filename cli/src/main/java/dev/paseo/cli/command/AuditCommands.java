@@ -113,7 +113,7 @@ final class AuditCommands {
         }
     }
 
-    @Command(name = "list", description = "The newest entries: who, what, where, when, because of what.",
+    @Command(name = "list", description = "The newest entries: what happened, when and because of what.",
             footer = {"", "Example:", "  paseo audit list --limit 20"})
     static final class List extends ServiceCommand {
         @Option(names = "--limit", defaultValue = "30", description = "1 to 500; default: ${DEFAULT-VALUE}")
@@ -150,6 +150,9 @@ final class AuditCommands {
         @Option(names = "--text", description = "only with this anywhere in them, whatever its case")
         private Optional<String> text = Optional.empty();
 
+        @Option(names = "--without-sign-ins", description = "without those of signing in and failing to")
+        private boolean withoutSignIns;
+
         @Option(names = "--before", paramLabel = "ID", description = "goes on after this one, as --json says next")
         private Optional<String> before = Optional.empty();
 
@@ -171,6 +174,7 @@ final class AuditCommands {
             asked.put("until", until.map(time -> RestraintCommands.past(time).toString()));
             asked.put("text", text);
             asked.put("before", before);
+            asked.put("signIns", Optional.of(Boolean.toString(!withoutSignIns)));
             JsonNode answer = asked(asked, limit);
             // A text is looked for among so many entries at once: on until there are enough, or no more.
             while (answer.has("lookedBack")) {
@@ -189,16 +193,22 @@ final class AuditCommands {
             return api().get(Api.path("audit") + Api.query(asked));
         }
 
+        /** What is to be seen at once: what went past a rule, and who stood in for whom. */
+        private String marks(JsonNode entry) {
+            JsonNode details = entry.path("details");
+            return (details.path("emergency").asString("").isEmpty() ? "" : context.ink().bad(" (an emergency)"))
+                    + (details.path("past the hold").asString("").isEmpty() ? "" : context.ink().bad(" (past the hold)"))
+                    + (details.path("in place of").asString("").isEmpty() ? ""
+                            : " (in place of " + details.path("in place of").asString() + ")");
+        }
+
         private int printed(JsonNode answer) {
             return print(answer, () -> {
-                Table table = new Table("POSITION", "WHEN", "WHO", "WHAT", "ON", "WHERE", "BECAUSE OF");
+                Table table = new Table("POSITION", "WHEN", "WHAT HAPPENED", "BECAUSE OF");
                 answer.path("entries").forEach(row -> {
                     JsonNode entry = row.path("entry");
                     table.row(row.path("position").asString("-"), Times.exact(entry.path("at")),
-                            entry.path("who").asString(),
-                            entry.path("what").asString(), entry.path("subject").asString(),
-                            entry.path("where").asString(""),
-                            entry.path("because").asString(""));
+                            row.path("sentence").asString() + marks(entry), entry.path("because").asString(""));
                 });
                 table.print(context.out(), context.ink());
             });

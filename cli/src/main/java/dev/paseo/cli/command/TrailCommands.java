@@ -220,9 +220,11 @@ final class TrailCommands {
                     bytes(head.head().root()))
                     && isSigned(head, KeyRing.of(proved.path("head").path("key").asString()));
             print(proved, () -> {
-                context.out().println(context.ink().strong(entry.path("who").asString() + ": "
-                        + entry.path("what").asString() + ", " + entry.path("subject").asString())
+                context.out().println(context.ink().strong(proved.path("sentence").asString())
                         + context.ink().quiet(", " + Times.exact(entry.path("at"))));
+                line("who", entry.path("who").asString());
+                line("what", entry.path("what").asString());
+                line("subject", entry.path("subject").asString());
                 line("where", entry.path("where").asString());
                 line("because of", entry.path("because").asString());
                 entry.path("details").properties().forEach(each -> line(each.getKey(), each.getValue().asString()));

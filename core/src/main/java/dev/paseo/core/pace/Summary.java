@@ -48,7 +48,7 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Ti
     }
 
     /** By nearest rank: the smallest value that at least so many percent are not above. */
-    public static OptionalLong percentile(long[] sorted, int percent) {
+    static OptionalLong percentile(long[] sorted, int percent) {
         return sorted.length == 0 ? OptionalLong.empty()
                 : OptionalLong.of(sorted[(int) Math.ceil(sorted.length * (percent / 100.0)) - 1]);
     }

@@ -2,6 +2,7 @@ package dev.paseo.service.audit;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.audit.Sentences;
 import dev.paseo.core.audit.Verification;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -35,10 +36,19 @@ class AuditController {
      * @param details further texts by their names
      */
     record WrittenView(int format, String at, String who, String what, String subject, String where, String because,
-            Map<String, String> details) {}
+            Map<String, String> details) {
 
-    /** An entry; {@code position} is missing until it is numbered, under a second later. */
-    record EntryView(long id, Optional<Long> position, WrittenView entry) {}
+        String sentence() {
+            return Sentences.of(who, what, subject, where, details);
+        }
+    }
+
+    /**
+     * An entry; {@code position} is missing until it is numbered, under a second later.
+     *
+     * @param sentence what it says: who did what to what and where; why is in the entry
+     */
+    record EntryView(long id, Optional<Long> position, String sentence, WrittenView entry) {}
 
     /**
      * The newest entries first.
@@ -76,6 +86,7 @@ class AuditController {
      * @param until      only before this second; RFC 3339
      * @param text       only with this in what they say, whatever its case; at most 200 characters. At most 4,000
      *                   entries are looked through for it at once; the answer says how far back
+     * @param signIns    false: without those of signing in and failing to
      */
     @GetMapping
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
@@ -84,7 +95,7 @@ class AuditController {
             @RequestParam Optional<String> component, @RequestParam Optional<String> version,
             @RequestParam Optional<String> environment, @RequestParam Optional<Long> deployment,
             @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
-            @RequestParam Optional<String> text) {
+            @RequestParam Optional<String> text, @RequestParam(defaultValue = "true") boolean signIns) {
         Permission.require(person, Action.LOOK);
         if (version.isPresent() && component.isEmpty()) {
             throw Refusal.invalid("/component", "should be given with a version");
@@ -100,14 +111,17 @@ class AuditController {
                         deployment.map(id -> Long.toString(id)).orElse(null),
                         since.map(AuditController::second).orElse(null),
                         until.map(AuditController::second).orElse(null),
-                        text.orElse(null), null, before.orElse(null), most));
+                        text.orElse(null), signIns, null, before.orElse(null), most));
         List<EntryView> entries = found.entries().stream()
-                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),
-                        json.readValue(row.body(), WrittenView.class)))
-                .toList();
+                .map(this::view).toList();
         return new EntriesView(entries, found.last().map(AuditMapper.LastRow::id),
                 found.last().filter(last -> entries.size() < most && text.isPresent())
                         .map(last -> Instant.parse(last.second() + "Z")));
+    }
+
+    private EntryView view(AuditMapper.ReadRow row) {
+        WrittenView written = json.readValue(row.body(), WrittenView.class);
+        return new EntryView(row.id(), Optional.ofNullable(row.position()), written.sentence(), written);
     }
 
     static String second(Instant moment) {

@@ -98,16 +98,17 @@ interface AuditMapper {
      * @param since  to the second, as ISO 8601 has it, in UTC
      * @param until  likewise; before it
      * @param text   whatever its case
+     * @param signIns whether entries of signing in are among them
      * @param second of the entry behind which it goes on
      * @param before the id of that entry
      */
     record Asked(@Nullable String who, @Nullable String what, @Nullable String subject, @Nullable String component,
             @Nullable String environment, @Nullable String deployment, @Nullable String since, @Nullable String until,
-            @Nullable String text, @Nullable String second, @Nullable Long before, int limit) {
+            @Nullable String text, boolean signIns, @Nullable String second, @Nullable Long before, int limit) {
 
         Asked behind(String ofSecond) {
-            return new Asked(who, what, subject, component, environment, deployment, since, until, text, ofSecond,
-                    before, limit);
+            return new Asked(who, what, subject, component, environment, deployment, since, until, text, signIns,
+                    ofSecond, before, limit);
         }
     }
 
@@ -126,6 +127,7 @@ interface AuditMapper {
             <if test="component != null">and e.component = #{component}</if>
             <if test="environment != null">and e.environment = #{environment}</if>
             <if test="deployment != null">and e.deployment = #{deployment}</if>
+            <if test="!signIns">and e.what not in ('signed in', 'failed to sign in')</if>
             <if test="since != null">and e.at_second &gt;= #{since}</if>
             <if test="until != null">and e.at_second &lt; #{until}</if>
             </where>

@@ -26,10 +26,11 @@ class ProofController {
     /**
      * An entry with what proves it.
      *
+     * @param sentence what it says
      * @param body exactly what was written (RFC 8785); its leaf hash is SHA-256 over a byte 0 and this, in UTF-8
      * @param path from the leaf to the root of the head, as RFC 9162 has it in section 2.1.3, in hexadecimal
      */
-    record ProvedView(long position, AuditController.WrittenView entry, String body, List<String> path,
+    record ProvedView(long position, String sentence, AuditController.WrittenView entry, String body, List<String> path,
             TrailExport.HeadView head) {}
 
     /**
@@ -65,7 +66,8 @@ class ProofController {
         Permission.require(person, Action.LOOK);
         AuditMapper.ReadRow row = trail.entry(position);
         Exported.Head head = trail.head();
-        return new ProvedView(position, json.readValue(row.body(), AuditController.WrittenView.class), row.body(),
+        AuditController.WrittenView written = json.readValue(row.body(), AuditController.WrittenView.class);
+        return new ProvedView(position, written.sentence(), written, row.body(),
                 trail.inclusion(position, head.head()), trail.view(head));
     }
 

@@ -113,11 +113,7 @@ class Paces {
     }
 
     private static List<WaitedForView> waitedFor(List<WaitedRow> rows) {
-        return rows.stream().collect(Collectors.groupingBy(WaitedRow::asked)).entrySet().stream().map(each -> {
-            long[] seconds = each.getValue().stream().mapToLong(WaitedRow::seconds).sorted().toArray();
-            return new WaitedForView(each.getKey(), seconds.length, Arrays.stream(seconds).sum(),
-                    Summary.percentile(seconds, 50).orElseThrow());
-        }).sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked)).toList();
+        return rows.stream().map(row -> new WaitedForView(row.asked(), row.count(), row.seconds(), row.median())).sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked)).toList();
     }
 
     private static EnvironmentPaceView environment(String name, List<SampleRow> rows, List<WaitedRow> waited,

@@ -68,7 +68,19 @@ class AuditMapperTest {
     }
 
     private AuditMapper.Asked by(String who) {
-        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, null, null, 10);
+        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, true, null, null, 10);
+    }
+
+    @Test
+    void signingInIsLeftOutWhereItIsNotAskedFor() {
+        String who = Rows.fresh("who");
+        for (String what : List.of("held", "signed in", "failed to sign in")) {
+            database.transactions().run(() -> mapper.write(Transactions.underWay(), new AuditMapper.NewEntry(
+                    written(who, who, "2026-11-23T12:00:00Z", "").replace("held", what))));
+        }
+        assertEquals(3, mapper.read(by(who)).size());
+        assertEquals(1, mapper.read(new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, false,
+                null, null, 10)).size());
     }
 
     @Test
@@ -84,7 +96,7 @@ class AuditMapperTest {
         AuditMapper.ReadRow newest = mapper.read(by(who)).getFirst();
         assertEquals(1, mapper.read(asked(who, "held", null, component, "1.4.2", null)).size());
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, "held", null, component, "production", "41",
-                "2026-11-23T12:00:00", "2026-11-23T12:00:01", null, null, null, 10)).size());
+                "2026-11-23T12:00:00", "2026-11-23T12:00:01", null, true, null, null, 10)).size());
         assertEquals(0, mapper.read(asked(who, null, component, null, null, null)).size(),
                 "the subject is asked whole");
         assertEquals(0, mapper.read(asked(who, null, null, null, "1_4_2", null)).size(), "an underscore is one");
@@ -112,7 +124,7 @@ class AuditMapperTest {
 
     private static AuditMapper.Asked asked(String who, @Nullable String what, @Nullable String subject,
             @Nullable String component, @Nullable String text, @Nullable Long before) {
-        return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, null, before, 10);
+        return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, true, null, before, 10);
     }
 
     @Test
