@@ -1,11 +1,9 @@
-import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { At } from "../../design/time";
+import { DAYS, Tried } from "../../design/Tried";
 
 type Past = Schemas["DryRunFoundView"];
-
-const DAYS = 90;
 
 const OUTCOMES: Record<Past["outcome"], string> = {
   stopped: "stopped",
@@ -15,33 +13,22 @@ const OUTCOMES: Record<Past["outcome"], string> = {
   "as-it-was": "as it was",
 };
 
-/** What the gates of a text would have done to what went through them lately; asked for, as it takes a moment. */
-export function PastTried({ text }: { text: string }) {
-  const tried = useMutation({
-    mutationFn: (asked: string) =>
-      need(api.POST("/api/v1/environments/dry-run", { body: { text: asked, days: DAYS } })),
-  });
-  const shown = tried.variables === text;
-  return (
-    <div className="grid gap-2 text-sm">
-      <div>
-        <button type="button" className="btn small" disabled={tried.isPending} onClick={() => tried.mutate(text)}>
-          {tried.isPending ? "Trying…" : `Try on the last ${DAYS} days`}
-        </button>
-      </div>
-      <div role="status" className="grid gap-3">
-        {tried.error && shown && <p className="bad">{tried.error.message}</p>}
-        {tried.data && shown && tried.data.environments.length === 0 && (
-          <p className="quiet">No gate of an environment that is there changes.</p>
-        )}
-        {tried.data && shown && tried.data.environments.map((each) => <Tried key={each.environment} tried={each} />)}
-        {tried.data && !shown && <p className="quiet">The text has changed since it was tried.</p>}
-      </div>
-    </div>
-  );
-}
+/** What the gates of a text would have done to what went through them lately. */
+export const PastTried = ({ text }: { text: string }) => (
+  <Tried
+    text={text}
+    ask={(asked) => need(api.POST("/api/v1/environments/dry-run", { body: { text: asked, days: DAYS } }))}
+    show={({ environments }) =>
+      environments.length === 0 ? (
+        <p className="quiet">No gate of an environment that is there changes.</p>
+      ) : (
+        environments.map((each) => <OfEnvironment key={each.environment} tried={each} />)
+      )
+    }
+  />
+);
 
-function Tried({ tried }: { tried: Schemas["EnvironmentDryRunView"] }) {
+function OfEnvironment({ tried }: { tried: Schemas["EnvironmentDryRunView"] }) {
   return (
     <section className="grid gap-2">
       <p>

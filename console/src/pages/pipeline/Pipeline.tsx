@@ -12,6 +12,7 @@ import { CommitForm } from "./CommitForm";
 import { Editor } from "../../editor/Editor";
 import { Forms } from "./forms/Forms";
 import { Plan } from "./Plan";
+import { TriggersTried } from "./TriggersTried";
 import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 
 /** A component's pipeline file: written here, checked as it is typed, committed to a branch. */
@@ -171,6 +172,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
           <Tabs.Content value="effect" className="grid gap-5">
             {check && check.pieces.length > 0 && <Used pieces={check.pieces} />}
             {check?.plan && <Plan plan={check.plan} effect={effect} />}
+            {check?.plan && <TriggersTried name={name} text={text} />}
           </Tabs.Content>
           <Tabs.Content value="forms">
             {schema.data ? (

@@ -35,7 +35,8 @@ final class HistoryBench {
                     "all lead times are read and sorted");
             rows(auditor, "the 50 promotions of these that took longest", "/api/v1/pace/lead-times?" + YEAR, 20, 500,
                     "all lead times are sorted");
-            rows(auditor, "stages of a year: the newest 200,000 of 1,000,000 attempts", "/api/v1/pace/stages?" + YEAR, 10,
+            rows(auditor, "stages of a year: the newest 200,000 of 1,000,000 attempts", "/api/v1/pace/stages?" + YEAR,
+                    10,
                     2000, "all of these are read and sorted");
             rows(auditor, "what moved in one stage's 100 attempts", "/api/v1/pace/shifts?component=hut-7&stage=stage-3",
                     TIMES, 100, "each split is tried");
@@ -62,10 +63,12 @@ final class HistoryBench {
                 + "d.id % 40000, "
                 + "d.id % 3000, 10 + d.id % 90, if(d.id % 50 = 0, d.id % 7200, null) from deployment d join place p "
                 + "on p.id = d.place_id");
-        park.database.as("insert into lead_time_people (deployment_id, asked, seconds) select deployment_id, 'approvers', "
-                + "people from lead_time where deployment_id % 2 = 0");
-        park.database.as("insert into pipeline_file (id, component_id, commit_id, path, text, problems, read_at) select "
-                + "seq, seq, 'c0ffee', 'paseo.yaml', '', '[]', '2026-01-01' from seq_1_to_1000");
+        park.database
+                .as("insert into lead_time_people (deployment_id, asked, seconds) select deployment_id, 'approvers', "
+                        + "people from lead_time where deployment_id % 2 = 0");
+        park.database
+                .as("insert into pipeline_file (id, component_id, commit_id, path, text, problems, read_at) select "
+                        + "seq, seq, 'c0ffee', 'paseo.yaml', '', '[]', '2026-01-01' from seq_1_to_1000");
         park.database.as("insert into run (id, component_id, number, line_id, commit_id, branch, trusted, "
                 + "pipeline_file_id, cause_id, version_number, commit_summary, commit_author, status, state, format, "
                 + "revision, created_at) select seq, 1 + seq % 1000, seq, 1 + seq % 1000, 'c0ffee', 'main', true, "
@@ -77,8 +80,9 @@ final class HistoryBench {
                 + "seq_1_to_10 s");
         park.database.as("insert into version_artifact (version_id, name, file_name, digest, size) select id, 'app', "
                 + "'app.jar', if(id = 4711, repeat('a', 64), sha2(id, 256)), 1000 from version");
-        park.database.as("analyze table deployment, hold, audit_entry, lead_time, lead_time_people, version_artifact, stage, "
-                + "run");
+        park.database.as(
+                "analyze table deployment, hold, audit_entry, lead_time, lead_time_people, version_artifact, stage, "
+                        + "run");
     }
 
     private void history(Client auditor) throws IOException {

@@ -77,6 +77,22 @@ class LookingBackTest {
     }
 
     @Test
+    void otherTriggersAreHeldAgainstWhatHappened() throws Exception {
+        String text = park.as("developer").get("/api/v1/components/daylight-api/pipeline").good().path("text")
+                .asString();
+        assertTrue(text.contains("- push: [main"), text);
+        String other = text.replace("- push: [main", "- push: [elsewhere");
+        JsonNode tried = park.as("developer").post("/api/v1/components/daylight-api/pipeline/dry-run",
+                Map.of("text", other, "days", 1)).good();
+        assertTrue(tried.path("now").asInt() > 0 && tried.path("then").asInt() < tried.path("now").asInt(),
+                tried.toString());
+        assertEquals("starts-nothing", tried.path("differing").path(0).path("then").asString());
+        Path file = Files.writeString(folder.resolve("other.yaml"), other);
+        String said = park.paseo("developer", "check", file.toString(), "--dry-run").out();
+        assertTrue(said.contains("would start nothing any more: push ") && said.contains("the push was to main"), said);
+    }
+
+    @Test
     void stagesAreAddedUpAndWhatMovedIsLookedFor() {
         JsonNode stages = park.as("auditor").get("/api/v1/pace/stages?component=daylight-api&order=slowest").good()
                 .path("stages");

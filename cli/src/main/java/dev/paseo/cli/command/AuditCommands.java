@@ -197,7 +197,8 @@ final class AuditCommands {
         private String marks(JsonNode entry) {
             JsonNode details = entry.path("details");
             return (details.path("emergency").asString("").isEmpty() ? "" : context.ink().bad(" (an emergency)"))
-                    + (details.path("past the hold").asString("").isEmpty() ? "" : context.ink().bad(" (past the hold)"))
+                    + (details.path("past the hold").asString("").isEmpty() ? ""
+                            : context.ink().bad(" (past the hold)"))
                     + (details.path("in place of").asString("").isEmpty() ? ""
                             : " (in place of " + details.path("in place of").asString() + ")");
         }

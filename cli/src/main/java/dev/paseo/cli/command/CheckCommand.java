@@ -1,6 +1,7 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.language.Problem;
@@ -19,6 +20,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -27,7 +29,8 @@ import tools.jackson.databind.JsonNode;
 @Command(name = "check",
         description = "Checks a pipeline file: errors by line, scripts that are not beside it, what would start it, "
                 + "its stages and its route.",
-        footer = {"", "Examples:", "  paseo check paseo.yaml", "  paseo check --service"})
+        footer = {"", "Examples:", "  paseo check paseo.yaml", "  paseo check --service",
+                "  paseo check --dry-run --days 30"})
 final class CheckCommand implements Callable<Integer> {
 
     private static final int DEEPEST = 20;
@@ -42,6 +45,15 @@ final class CheckCommand implements Callable<Integer> {
                     + "branches; without a name, the one signed in to last")
     private Optional<String> service = Optional.empty();
 
+    @Option(names = "--dry-run",
+            description = "also says which runs its triggers would have started lately, and which not any more; by a "
+                    + "service")
+    private boolean dryRun;
+
+    @Option(names = "--days", paramLabel = "N", defaultValue = "90",
+            description = "how far --dry-run looks back, 1 to 365; default: ${DEFAULT-VALUE}")
+    private int days = 90;
+
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
     private boolean help;
 
@@ -54,6 +66,39 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         PipelineText text = PipelineText.read(read(), PieceSource.NONE);
+        if (dryRun) {
+            int checked = checked(text);
+            return checked == 0 ? tried(text) : checked;
+        }
+        return checked(text);
+    }
+
+    private int tried(PipelineText text) {
+        String component = text.component().orElseThrow();
+        Api api = context.api(service.filter(given -> !given.isEmpty()));
+        JsonNode view = api.post(Api.path("components", component, "pipeline", "dry-run"),
+                api.object().put("text", read()).put("days", days));
+        context.out().println("past:    of " + view.path("events").asString("") + " in " + days + " days"
+                + (view.path("all").asBoolean() ? "" : " (the newest)") + " " + view.path("now").asString("")
+                + " start a run by the file of its main branch, " + view.path("then").asString("")
+                + " would by this one" + (view.path("unknown").asInt() == 0 ? "" : "; of "
+                        + view.path("unknown").asString("") + " it cannot be told"));
+        view.path("differing").forEach(each -> context.out().println("  " + words(each.path("then").asString())
+                + ": " + each.path("sentence").asString() + context.ink().quiet(", " + Times.exact(each.path("at"))
+                        + each.path("why").valueStream().map(JsonNode::asString).collect(Collectors.joining("; ", " (",
+                                ")")))));
+        return 0;
+    }
+
+    private String words(String answer) {
+        return switch (answer) {
+            case "starts" -> context.ink().good("would start");
+            case "starts-nothing" -> context.ink().bad("would start nothing any more");
+            default -> context.ink().warn("cannot be told");
+        };
+    }
+
+    private int checked(PipelineText text) {
         if (!text.missing().isEmpty() && service.isPresent()) {
             return withPieces(service.get(), text);
         }

@@ -33,8 +33,8 @@ final class StagesCommand extends ServiceCommand {
     private String since = "90d";
 
     @Option(names = "--order", defaultValue = "spent",
-            description = "what comes first: spent (all attempts together), slowest (by the median), flakiest, retried, "
-                    + "failing; default: ${DEFAULT-VALUE}")
+            description = "what comes first: spent (all attempts together), slowest (by the median), flakiest, "
+                    + "retried, failing; default: ${DEFAULT-VALUE}")
     private String order = "spent";
 
     @Option(names = "--limit", defaultValue = "30", description = "1 to 500; default: ${DEFAULT-VALUE}")

@@ -21,7 +21,7 @@ public final class ExportCheck {
      * @param size     how many entries the tree has where the export ends
      * @param entries  how many of them were read
      * @param covered  how many of the tree's entries a good signed head covers
-     * @param keyPrint SHA-256 of the newest key by which signatures were verified, in hexadecimal; empty: none was there
+     * @param keyPrint SHA-256 of the newest key by which signatures were verified, in hexadecimal; empty: none
      * @param findings what is wrong, each a sentence
      */
     public record Checked(long from, long size, long entries, long covered, String keyPrint, List<String> findings) {
@@ -86,7 +86,9 @@ public final class ExportCheck {
     }
 
     /** Who signed a head: one by a key from before the trusted one proves nothing, but is no other service's. */
-    private enum By { TRUSTED, EARLIER, NOBODY }
+    private enum By {
+        TRUSTED, EARLIER, NOBODY
+    }
 
     private By by(Exported.Head head) {
         return trusted.isEmpty() ? By.EARLIER : isSigned(head, trusted) ? By.TRUSTED

@@ -104,7 +104,8 @@ public record LeadTime(Optional<Instant> committed, Instant asked, Optional<Inst
             List<String> counted = new ArrayList<>();
             said.stream().filter(yes -> each.from().stream().anyMatch(yes.as()::contains))
                     .sorted(Comparator.comparing(Yes::at))
-                    .filter(yes -> !counted.contains(yes.by()) && counted.add(yes.by()) && counted.size() == each.count())
+                    .filter(yes -> !counted.contains(yes.by()) && counted.add(yes.by())
+                            && counted.size() == each.count())
                     .map(yes -> Duration.between(requested, yes.at())).filter(Duration::isPositive).findFirst()
                     .ifPresent(length -> waited.merge(each.from().stream()
                             .map(name -> groups.contains(name) ? name : "a person").distinct()

@@ -108,7 +108,8 @@ class HoursTest {
         assertEquals(List.of(new Hours.Opening(morning, Instant.parse("2026-05-04T09:00:00Z")),
                 new Hours.Opening(Instant.parse("2026-05-04T17:00:00Z"), Instant.parse("2026-05-05T09:00:00Z"))),
                 hours.closed(morning, Instant.parse("2026-05-05T12:00:00Z")));
-        assertEquals(List.of(), hours.closed(Instant.parse("2026-05-04T10:00:00Z"), Instant.parse("2026-05-04T11:00:00Z")));
+        assertEquals(List.of(),
+                hours.closed(Instant.parse("2026-05-04T10:00:00Z"), Instant.parse("2026-05-04T11:00:00Z")));
         Hours never = new Hours(ZoneId.of("UTC"), List.of(), Map.of());
         assertEquals(List.of(new Hours.Opening(morning, morning.plusSeconds(60))),
                 never.closed(morning, morning.plusSeconds(60)));

@@ -76,7 +76,8 @@ class PaceTest {
         assertEquals(Map.of("rangers", Duration.ofSeconds(60), "testers or a person", Duration.ofSeconds(10),
                 "others", Duration.ofSeconds(15)),
                 way.waitedFor(List.of(approvals(2, "rangers"), approvals(1, "rangers"), approvals(1, "testers", "eli"),
-                        approvals(2, "testers"), approvals(1, "nobody"), approvals(1, "others"), approvals(1, "early")), said,
+                        approvals(2, "testers"), approvals(1, "nobody"), approvals(1, "others"), approvals(1, "early")),
+                        said,
                         Set.of("rangers", "testers", "others", "early")));
     }
 

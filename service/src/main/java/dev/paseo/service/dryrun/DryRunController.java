@@ -57,17 +57,23 @@ class DryRunController {
     @PostMapping("/dry-run")
     DryRunView dryRun(@AuthenticationPrincipal Person person, @RequestBody DryRunRequest request) {
         Permission.require(person, Action.LOOK);
-        int days = request.days().orElse(USUAL);
-        if (days < 1 || days > LONGEST) {
-            throw Refusal.invalid("/days", "should be from 1 to " + LONGEST);
-        }
+        Duration length = lookingBack(request.days());
         EnvironmentChecks.Checked checked = checks.check(request.text());
         if (checked.file().isEmpty()) {
             throw Refusal.unprocessable("The environments file has problems",
                     checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
         }
         Instant now = clock.now();
-        Instant since = now.minus(Duration.ofDays(days));
+        Instant since = now.minus(length);
         return new DryRunView(since, now, dryRuns.of(checked.file().get(), since, person));
+    }
+
+    /** How far is looked back. */
+    static Duration lookingBack(Optional<Integer> asked) {
+        int days = asked.orElse(USUAL);
+        if (days < 1 || days > LONGEST) {
+            throw Refusal.invalid("/days", "should be from 1 to " + LONGEST);
+        }
+        return Duration.ofDays(days);
     }
 }

@@ -127,7 +127,7 @@ class FigureShifts {
                 facts.putAll(upstream.getOrDefault(row.run(), Map.of()));
                 facts.putAll(pieces.getOrDefault(row.fileId(), Map.of()));
                 facts.put("pipeline file", "as of " + texts.computeIfAbsent(row.fileText(),
-                        any -> row.fileCommit().substring(0, 8)));
+                        any -> row.fileCommit().substring(0, Math.min(8, row.fileCommit().length()))));
             }
             points.add(new Shifts.Point(row.millis(), row.failed(), facts));
         }

@@ -31,7 +31,8 @@ interface PaceMapper {
                     where q.version_id = d.version_id and o.name = e.follows))) as decided,
               d.started_at as started, d.live_at as live
             from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
-              join component c on c.id = p.component_id join version v on v.id = d.version_id left join run r on r.id = v.run_id
+              join component c on c.id = p.component_id join version v on v.id = d.version_id
+              left join run r on r.id = v.run_id
             where d.id = #{deployment} and d.live_at is not null and not e.temporary""")
     Optional<MadeRow> made(long deployment);
 
@@ -126,7 +127,8 @@ interface PaceMapper {
 
         /** In the order in which they go. */
         default long[] parts() {
-            return new long[]{committed(), turn(), agents(), building(), beforeIt(), people(), closed(), held(), queue(),
+            return new long[]{committed(), turn(), agents(), building(), beforeIt(), people(), closed(), held(),
+                    queue(),
                     waitingTime(), deploying()};
         }
     }
@@ -171,8 +173,8 @@ interface PaceMapper {
               where l.value = #{label})</if>
             """;
 
-    String SLOWEST_FIRST = " order by w.committed + w.turn + w.agents + w.building + w.before_it + w.people + w.closed + w.held + w.queue "
-            + "+ w.waiting_time + w.deploying desc, w.deployment_id";
+    String SLOWEST_FIRST = " order by w.committed + w.turn + w.agents + w.building + w.before_it + w.people "
+            + "+ w.closed + w.held + w.queue + w.waiting_time + w.deploying desc, w.deployment_id";
 
     /** Few columns: of a year there are very many. */
     record SampleRow(long environment, Instant liveAt, long committed, long turn, long agents, long building,

@@ -51,7 +51,8 @@ class Paces {
      * @param weeks    the same week by week, each from Monday 0:00 UTC; only those in which something went live
      */
     record EnvironmentPaceView(String environment, int live, double perWeek, Optional<Long> median,
-            Optional<Long> ninety, List<PartOfPaceView> parts, List<WaitedForView> waitedFor, int failed, int wentBack, Optional<Long> mended,
+            Optional<Long> ninety, List<PartOfPaceView> parts, List<WaitedForView> waitedFor, int failed, int wentBack,
+            Optional<Long> mended,
             List<WeekView> weeks) {}
 
     /**
@@ -63,8 +64,8 @@ class Paces {
     record PartOfPaceView(TimePart part, long seconds, long median) {}
 
     /**
-     * Groups of whom some have to say yes; persons that a gate names are not named here. They are waited for at the same
-     * time, so these are no parts of a whole.
+     * Groups of whom some have to say yes; persons that a gate names are not named here. They are waited for at the
+     * same time, so these are no parts of a whole.
      *
      * @param count   how many promotions waited for them
      * @param seconds how long all of those together
@@ -113,7 +114,9 @@ class Paces {
     }
 
     private static List<WaitedForView> waitedFor(List<WaitedRow> rows) {
-        return rows.stream().map(row -> new WaitedForView(row.asked(), row.count(), row.seconds(), row.median())).sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked)).toList();
+        return rows.stream().map(row -> new WaitedForView(row.asked(), row.count(), row.seconds(), row.median()))
+                .sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked))
+                .toList();
     }
 
     private static EnvironmentPaceView environment(String name, List<SampleRow> rows, List<WaitedRow> waited,
@@ -127,7 +130,8 @@ class Paces {
                 optional(all.median()), optional(all.ninety()),
                 Arrays.stream(TimePart.values()).map(part -> new PartOfPaceView(
                         part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
-                waitedFor(waited), failed, all.wentBack(), optional(all.mended()), byWeek.entrySet().stream().map(week -> {
+                waitedFor(waited), failed, all.wentBack(), optional(all.mended()),
+                byWeek.entrySet().stream().map(week -> {
                     Summary one = Summary.of(week.getValue().stream().map(Paces::sample).toList());
                     return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
                 }).toList());

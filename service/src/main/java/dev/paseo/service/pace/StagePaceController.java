@@ -42,8 +42,8 @@ class StagePaceController {
      * How long the stages of runs take, how often they fail, and which are tried again; at most 400 days, and of those
      * the newest 200,000 attempts.
      *
-     * @param order what comes first: spent (all attempts together), slowest (by the median), flakiest, retried, failing;
-     *              not there: spent
+     * @param order what comes first: spent (all attempts together), slowest (by the median), flakiest, retried,
+     *              failing; not there: spent
      * @param since not there: 90 days before the end
      * @param until not there: now
      * @param limit at most so many, 1 to 500

@@ -22,12 +22,24 @@ interface StagePaceMapper {
             <script>
             select c.name as component, s.name as stage, s.run_id as run, s.variant, s.attempt, s.status,
               timestampdiff(microsecond, s.started_at, s.ended_at) div 1000 as millis, s.ended_at
-            from stage s join run r on r.id = s.run_id join component c on c.id = r.component_id
-            where s.ended_at &gt;= #{since} and s.ended_at &lt; #{until} and s.started_at is not null and s.status in ('passed', 'warned', 'failed')
+            <choose>
+            <when test="component == null and label == null">
+            from (select run_id, name, variant, attempt, status, started_at, ended_at from stage
+                where ended_at &gt;= #{since} and ended_at &lt; #{until} and started_at is not null
+                  and status in ('passed', 'warned', 'failed') order by ended_at desc limit #{most}) s
+              straight_join run r on r.id = s.run_id straight_join component c on c.id = r.component_id
+            order by s.ended_at desc
+            </when>
+            <otherwise>
+            from run r join stage s on s.run_id = r.id join component c on c.id = r.component_id
+            where s.ended_at &gt;= #{since} and s.ended_at &lt; #{until} and s.started_at is not null
+              and s.status in ('passed', 'warned', 'failed')
             <if test="component != null">and r.component_id = #{component}</if>
             <if test="label != null">and r.component_id in (select l.component_id from component_label l
               where l.value = #{label})</if>
             order by s.ended_at desc limit #{most}
+            </otherwise>
+            </choose>
             </script>""")
     List<AttemptRow> attempts(Wanted wanted);
 

@@ -86,7 +86,8 @@ public class ServiceKey {
     private Path write(KeyPair pair, String ring) throws IOException {
         Path fresh = Files.createTempFile(folder, "key", "",
                 PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-        Files.writeString(fresh, Base64.getEncoder().encodeToString(pair.getPrivate().getEncoded()) + "\n" + ring + "\n",
+        Files.writeString(fresh,
+                Base64.getEncoder().encodeToString(pair.getPrivate().getEncoded()) + "\n" + ring + "\n",
                 StandardOpenOption.DSYNC);
         return fresh;
     }

@@ -12,6 +12,7 @@ import dev.paseo.core.environment.DryRun;
 import dev.paseo.core.environment.GateSide;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
+import dev.paseo.core.trigger.TriggerDryRun;
 import dev.paseo.language.piece.Standing;
 import dev.paseo.language.piece.TrialOutcome;
 import dev.paseo.service.notice.OwnFollowing;
@@ -44,7 +45,8 @@ class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
             Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, TimePart.class,
-                    OwnFollowing.Followed.class, Standing.class, DryRun.Outcome.class, GateSide.class,
+                    OwnFollowing.Followed.class, Standing.class, DryRun.Outcome.class, TriggerDryRun.Answer.class,
+                    GateSide.class,
                     Thing.class, Shift.Kind.class,
                     TrialOutcome.class, What.class))
             .toList();

@@ -32,7 +32,8 @@ class ConsoleFiles {
     @GetMapping({"/", "/sign-in", "/waiting", "/components", "/components/{name}", "/components/{name}/pipeline",
             "/components/{name}/compare", "/components/{name}/pieces", "/components/{name}/address", "/bring-in",
             "/chain", "/runs", "/versions", "/runs/{component}/{number}", "/versions/{component}/{number}",
-            "/deployments", "/events", "/audit", "/history", "/pace", "/pace/shifts", "/packages", "/origins", "/origins/{sha256}",
+            "/deployments", "/events", "/audit", "/history", "/pace", "/pace/shifts", "/packages", "/origins",
+            "/origins/{sha256}",
             "/deployments/{id}", "/places/{component}/{environment}", "/passages/{id}", "/environments/{name}",
             "/environments-file", "/sets", "/sets/{name}", "/settings", "/settings/{part}", "/settings/{part}/{name}",
             "/link/{token}", "/problems/{name}", "/docs", "/docs/{room}/{name}", "/api"})

@@ -41,6 +41,7 @@ class OperationAnswers {
 
     /** Contents that can be read and are still not what they should be. */
     private static final Set<String> READ = Set.of("POST /api/v1/runs", "PUT /api/v1/environments",
+            "POST /api/v1/environments/dry-run", "POST /api/v1/components/{name}/pipeline/dry-run",
             "POST /api/v1/components", "POST /api/v1/components/{name}/pipeline/commits",
             "PUT /api/v1/uploads/{id}/files/{kind}/{name}",
             "POST /api/v1/uploads/{id}/seal", "POST /api/v1/runs/{component}/{number}/repetition");

@@ -60,7 +60,8 @@ class HeadFile {
     private void write(Path file) {
         try {
             for (ToldHeadMapper.LineRow row : mapper.unwritten()) {
-                Files.writeString(file, (isCut(file) ? "\n" : "") + row.line() + "\n", StandardCharsets.UTF_8, StandardOpenOption.CREATE,
+                Files.writeString(file, (isCut(file) ? "\n" : "") + row.line() + "\n", StandardCharsets.UTF_8,
+                        StandardOpenOption.CREATE,
                         StandardOpenOption.APPEND, StandardOpenOption.DSYNC);
                 mapper.written(row.size(), clock.now());
             }

@@ -124,7 +124,8 @@ class AuditMapperTest {
 
     private static AuditMapper.Asked asked(String who, @Nullable String what, @Nullable String subject,
             @Nullable String component, @Nullable String text, @Nullable Long before) {
-        return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, true, null, before, 10);
+        return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, true, null, before,
+                10);
     }
 
     @Test

@@ -26,7 +26,8 @@ import org.junit.jupiter.api.Test;
 class SentencesOfEntriesTest {
 
     private static final Pattern ENTRY = Pattern.compile("Entry\\s*\\.of\\([^;]*?,\\s*([^;]*?\"[^;]*)", Pattern.DOTALL);
-    private static final Pattern ACTION = Pattern.compile("^[^\"]*?(?:\\? )?\"([a-z][a-z' ]+)\"(?:\\s*:\\s*\"([a-z' ]+)\")?,");
+    private static final Pattern ACTION = Pattern
+            .compile("^[^\"]*?(?:\\? )?\"([a-z][a-z' ]+)\"(?:\\s*:\\s*\"([a-z' ]+)\")?,");
 
     private static Stream<String> actionsOf(Path source) {
         try {
@@ -60,8 +61,10 @@ class SentencesOfEntriesTest {
     @Test
     void eachActionThatIsPutTogetherHasASentence() {
         List<String> all = Stream.of(each(DeploymentStatus.class, "deployment ", ""), each(RunStatus.class, "run ", ""),
-                each(SetCourse.Status.class, "set ", ""), each(Kind.class, "", " requested"), each(AskedAct.class, "asked to ", ""),
-                Arrays.stream(HostHealth.Change.values()).map(HostHealth.Change::words)).flatMap(words -> words).toList();
+                each(SetCourse.Status.class, "set ", ""), each(Kind.class, "", " requested"),
+                each(AskedAct.class, "asked to ", ""),
+                Arrays.stream(HostHealth.Change.values()).map(HostHealth.Change::words)).flatMap(words -> words)
+                .toList();
         assertEquals(List.of(), all.stream().filter(action -> !Sentences.actions().contains(action)).toList());
     }
 }

@@ -72,8 +72,10 @@ class StagePaceMapperTest {
     }
 
     private void work(long run, @Nullable Long stage, @Nullable Long deployment, @Nullable Long host, long agent) {
-        database.insert("insert into work (kind, status, offered_at, run_id, stage_id, deployment_id, host_id, agent_id, "
-                + "ended_at) values ('STAGE', 'ended', ?, ?, ?, ?, ?, ?, ?)", NOON, run == 0 ? null : run, stage,
+        database.insert(
+                "insert into work (kind, status, offered_at, run_id, stage_id, deployment_id, host_id, agent_id, "
+                        + "ended_at) values ('STAGE', 'ended', ?, ?, ?, ?, ?, ?, ?)",
+                NOON, run == 0 ? null : run, stage,
                 deployment, host, agent, NOON);
     }
 
@@ -89,15 +91,17 @@ class StagePaceMapperTest {
             long run = rows.run(place.component(), line, number);
             long stage = stage(run, "unit", 1, "passed", 100L * number, after ? 40 : 10);
             work(run, stage, null, null, after ? slow : fast);
-            database.change("insert into run_upstream (run_id, component_id, version_id) values (?, ?, ?)", run, upstream,
+            database.change("insert into run_upstream (run_id, component_id, version_id) values (?, ?, ?)", run,
+                    upstream,
                     after ? fresh : old);
         }
         ShiftsView view = shifts.ofStage(place.component(), "unit");
         assertEquals(16, view.points().size());
         assertEquals(1, view.points().getFirst().number(), "the oldest first");
         FigureShifts.ShiftView shift = view.shifts().getFirst();
-        assertEquals(Shift.Kind.SLOWER + " 8 10.0 40.0 1", shift.kind() + " " + shift.point() + " " + shift.before() + " "
-                + shift.after() + " " + view.shifts().size());
+        assertEquals(Shift.Kind.SLOWER + " 8 10.0 40.0 1",
+                shift.kind() + " " + shift.point() + " " + shift.before() + " "
+                        + shift.after() + " " + view.shifts().size());
         assertEquals(List.of("agent", "upstream " + database.name("component", upstream)),
                 shift.differences().stream().map(FigureShifts.DifferenceView::fact).toList());
         assertEquals(new FigureShifts.ValueView(database.name("agent", slow), 8, 8),

@@ -77,7 +77,8 @@ class RenewalsTest {
     void manyAtOnceFollowOneAnother() throws Exception {
         ServiceKey replica = new ServiceKey(settings);
         List<Callable<KeyRing>> all = IntStream.range(0, 8)
-                .mapToObj(i -> (Callable<KeyRing>) () -> (i % 2 == 0 ? key : replica).renew(Rows.NOON, after -> {})).toList();
+                .mapToObj(i -> (Callable<KeyRing>) () -> (i % 2 == 0 ? key : replica).renew(Rows.NOON, after -> {}))
+                .toList();
         try (ExecutorService threads = Executors.newFixedThreadPool(8)) {
             for (Future<KeyRing> each : threads.invokeAll(all)) {
                 each.get();
