@@ -76,8 +76,8 @@ class TriggerDryRunController {
 
     /**
      * Holds the triggers of a pipeline file against what happened lately: what would start a run and does not by the
-     * file of the main branch, and what no longer would. Starts and changes nothing. What a push changed is judged since the
-     * push before it; rules of branches are those of now.
+     * file of the main branch, and what no longer would. Starts and changes nothing. What a push changed is judged
+     * since the push before it; rules of branches are those of now.
      */
     @PostMapping("/dry-run")
     TriggerDryRunView dryRun(@AuthenticationPrincipal Person person, @PathVariable String name,
