@@ -188,7 +188,7 @@ class ClientTest {
         assertTrue(!secrets.contains(Park.SECRET), "never a value");
         says(done("admin", "agent", "list"), "builder", "valley-house");
         says(done("admin", "environment", "rules", "production"), "To be promoted into production", "approvers");
-        says(done("auditor", "audit", "list", "--limit", "200"), "component registered");
+        says(done("auditor", "audit", "list", "--limit", "200"), " registered daylight-api");
     }
 
     /** What programs read is JSON, whatever was asked. */

@@ -212,7 +212,7 @@ class EdgesTest {
                     "paseo: 1\ncomponent: sawmill\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: "
                             + "{saw: {steps: ['true']}}\n"));
             assertEquals("passed", park.runEnds("sawmill", 1).path("run").path("status").asString());
-            assertTrue(park.paseo("auditor", "audit", "list").out().contains("agent's secret to be renewed"));
+            assertTrue(park.paseo("auditor", "audit", "list").out().contains("renew its secret"));
         }
     }
 

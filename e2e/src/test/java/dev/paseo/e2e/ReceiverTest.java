@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
@@ -35,7 +36,7 @@ class ReceiverTest {
 
     @BeforeAll
     void open() throws Exception {
-        park = Park.open();
+        park = Park.open("--paseo.heads.every=1s");
         kept = park.folder.resolve("events");
     }
 
@@ -125,7 +126,38 @@ class ReceiverTest {
         repository.push("developer", "main", Map.of("note", "after"));
         park.runEnds(2);
         assertEquals(told, messages().size());
+        headsAreToldToWhoNamesThem(address);
         whoTricklesItsAnswerIsNotWaitedFor(repository, address);
+    }
+
+    /** The other one, which named nothing, was told of everything but these. */
+    private void headsAreToldToWhoNamesThem(String address) throws Exception {
+        String secret = park.paseo("admin", "receiver", "add", "witness", "--address", address, "--kind", "audit.head")
+                .out().strip();
+        Process receiver = receiver(secret);
+        try {
+            Await.until("a head is told", () -> !heads().isEmpty());
+        } finally {
+            receiver.destroy();
+        }
+        JsonNode head = heads().getFirst().path("data");
+        Path told = Files.writeString(park.folder.resolve("told.json"),
+                "{\"head\":{\"at\":\"" + head.path("at").asString() + "\",\"root\":\"" + head.path("root").asString()
+                        + "\",\"signature\":\"" + head.path("signature").asString() + "\",\"size\":"
+                        + head.path("size").asLong() + "}}");
+        Park.Said said = park.paseo("auditor", "audit", "verify", "--head", told.toString());
+        assertEquals(0, said.code(), said.out());
+        assertTrue(park.paseo("auditor", "audit", "witnesses").out().contains("the receiver witness"));
+        assertEquals(0, park.paseo("admin", "receiver", "stop", "witness").code());
+    }
+
+    private List<JsonNode> heads() {
+        try {
+            return events().stream()
+                    .filter(event -> event.path("type").asString().equals("dev.paseo.audit.head.1.0.0")).toList();
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
     }
 
     private void whoTricklesItsAnswerIsNotWaitedFor(Repository repository, String address) throws Exception {

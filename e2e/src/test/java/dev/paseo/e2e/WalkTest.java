@@ -73,8 +73,9 @@ class WalkTest {
             assertTrue(why.contains(part), why);
         }
         String audit = paseo("auditor", "audit", "list", "--subject", "daylight-api 1.4.2").out();
-        for (String part : new String[]{"promotion requested", "approved", "deployment live", "version sealed",
-                "production", "a request by release-engineer"}) {
+        for (String part : new String[]{"asked for daylight-api 1.4.2 in", "approved",
+                "daylight-api 1.4.2 went live in production", "daylight-api 1.4.2 was sealed",
+                "a request by release-engineer"}) {
             assertTrue(audit.contains(part), audit);
         }
         Await.until("every entry is numbered",

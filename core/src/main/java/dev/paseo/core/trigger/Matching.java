@@ -3,6 +3,7 @@ package dev.paseo.core.trigger;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Which triggers an event sets off, and, of each that it does not, why not. */
 public final class Matching {
@@ -16,7 +17,15 @@ public final class Matching {
      * @param mainBranch on which its component's runs start where the event names no branch of it
      */
     public record InForce(String component, int position, Trigger trigger, BranchRules rules, String mainBranch,
-            Optional<String> repository) {}
+            Optional<String> repository) {
+
+        /** All triggers of a component's file, in its order. */
+        public static List<InForce> of(String component, List<Trigger> triggers, BranchRules rules, String mainBranch,
+                Optional<String> repository) {
+            return IntStream.range(0, triggers.size()).mapToObj(
+                    at -> new InForce(component, at, triggers.get(at), rules, mainBranch, repository)).toList();
+        }
+    }
 
     /** What came of one trigger. */
     public record Considered(InForce of, Finding finding) {}

@@ -2,9 +2,7 @@ package dev.paseo.service.dryrun;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.Matching.InForce;
-import dev.paseo.core.trigger.Trigger;
 import dev.paseo.core.trigger.TriggerDryRun;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
@@ -20,7 +18,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -101,9 +98,7 @@ class TriggerDryRunController {
     }
 
     private List<InForce> triggers(Registered component, PipelineFile file) {
-        BranchRules rules = components.rules(component.id());
-        List<Trigger> triggers = Triggers.of(file, components::nameNow);
-        return IntStream.range(0, triggers.size()).mapToObj(at -> new InForce(component.name(), at, triggers.get(at),
-                rules, component.mainBranch(), component.repository())).toList();
+        return InForce.of(component.name(), Triggers.of(file, components::nameNow), components.rules(component.id()),
+                component.mainBranch(), component.repository());
     }
 }

@@ -9,7 +9,6 @@ import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
-import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.Problem;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components.Registered;
@@ -219,11 +218,8 @@ class PipelineCommits {
         Registered component = components.named(name);
         BranchRules rules = components.rules(component.id());
         return checks.check(component, request.text()).file().map(file -> {
-            List<Trigger> triggers = Triggers.of(file);
-            List<Matching.InForce> inForce = IntStream.range(0, triggers.size())
-                    .mapToObj(at -> new Matching.InForce(name, at, triggers.get(at), rules, component.mainBranch(),
-                            component.repository()))
-                    .toList();
+            List<Matching.InForce> inForce = Matching.InForce.of(name, Triggers.of(file), rules, component.mainBranch(),
+                    component.repository());
             List<Matching.Considered> considered = Matching
                     .match(new Event.Pushed(name, request.branch(), "", Optional.empty()), inForce);
             boolean starts = considered.stream().anyMatch(each -> each.finding() instanceof Matching.Finding.Starts);

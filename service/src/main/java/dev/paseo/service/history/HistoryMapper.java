@@ -32,8 +32,12 @@ interface HistoryMapper {
     String OF_DEPLOYMENT = OF_PLACE + """
             <if test="a.host != null">and exists (select 1 from live_interval i
               where i.deployment_id = d.id and i.host_id = #{a.host})</if>
-            <if test="a.account != null">and (d.requested_by = #{a.account} or exists (select 1 from ruling r
-              where r.deployment_id = d.id and r.account_id = #{a.account}))</if>
+            """;
+    /** Those of a person are looked up first: there may be few among very many. */
+    String OF_PERSON = """
+            <if test="a.account != null">join (select id from deployment where requested_by = #{a.account} union
+              select deployment_id from ruling where account_id = #{a.account} and deployment_id is not null) m
+              on m.id =
             """;
     String HOST_OF_PLACE = """
             <if test="a.host != null">and exists (select 1 from place_host h
@@ -63,7 +67,9 @@ interface HistoryMapper {
               exists (select 1 from live_stretch x where x.deployment_id = s.deployment_id and x.id &lt; s.id) as again
             from (select s.* from live_stretch s
               <if test="a.component != null or a.environment != null">join place p on p.id = s.place_id</if>
-              <if test="a.host != null or a.account != null">join deployment d on d.id = s.deployment_id</if>
+              <if test="a.host != null">join deployment d on d.id = s.deployment_id</if>
+            """ + OF_PERSON + """
+              s.deployment_id</if>
               where s.from_at &lt;= #{b.at} and (s.from_at &lt; #{b.at} or s.id &lt; #{b.id})
               <if test="a.since != null">and s.from_at &gt;= #{a.since}</if>
               <if test="a.until != null">and s.from_at &lt; #{a.until}</if>
@@ -84,6 +90,8 @@ interface HistoryMapper {
               false as again
             from (select d.* from deployment d
               <if test="a.component != null or a.environment != null">join place p on p.id = d.place_id</if>
+            """ + OF_PERSON + """
+              d.id</if>
               where d.never_live_end &lt;= #{b.at} and (d.never_live_end &lt; #{b.at} or d.id &lt; #{b.id})
               <if test="a.since != null">and d.never_live_end &gt;= #{a.since}</if>
               <if test="a.until != null">and d.never_live_end &lt; #{a.until}</if>

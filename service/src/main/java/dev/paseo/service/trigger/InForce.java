@@ -1,7 +1,6 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.service.pipeline.FileInForce;
-import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Trigger;
@@ -103,14 +102,9 @@ class InForce {
     }
 
     private List<Standing> standing(Registered component, FileInForce file, PipelineFile read) {
-        BranchRules rules = components.rules(component.id());
-        List<Trigger> all = Triggers.of(read, components::nameNow);
-        List<Standing> standing = new ArrayList<>();
-        for (int at = 0; at < all.size(); at++) {
-            standing.add(new Standing(new Matching.InForce(component.name(), at, all.get(at), rules,
-                    component.mainBranch(), component.repository()), component, file));
-        }
-        return standing;
+        return Matching.InForce.of(component.name(), Triggers.of(read, components::nameNow),
+                components.rules(component.id()), component.mainBranch(), component.repository()).stream()
+                .map(trigger -> new Standing(trigger, component, file)).toList();
     }
 
     private static String problem(Registered component, FileInForce file) {
