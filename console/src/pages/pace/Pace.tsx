@@ -11,6 +11,7 @@ import { Looking } from "../history/Looking";
 import { Views } from "../lists/Views";
 import { barOf, length, mostOf, PARTS, wordOf } from "./parts";
 import { Stages } from "./Stages";
+import { WaitedFor } from "./WaitedFor";
 
 type Environment = Schemas["EnvironmentPaceView"];
 
@@ -124,49 +125,6 @@ const Figures = ({ environments }: { environments: Environment[] }) => (
   </section>
 );
 
-/** Which groups promotions waited for; persons are not named, and nobody is ranked. */
-function WaitedFor({ environments }: { environments: Environment[] }) {
-  const rows = environments.flatMap(({ environment, waitedFor }) =>
-    waitedFor.map((each) => ({ environment, ...each })),
-  );
-  if (rows.length === 0) return null;
-  return (
-    <section className="sheet mt-5 p-5">
-      <h2 className="mb-2">Whom promotions waited for</h2>
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="Whom promotions waited for">
-        <table>
-          <thead>
-            <tr>
-              <th>Asked</th>
-              <th>Into</th>
-              <th className="text-right">Promotions</th>
-              <th className="text-right">Median</th>
-              <th className="text-right">All together</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((each) => (
-              <tr key={`${each.environment} ${each.asked}`}>
-                <td>
-                  <b>{each.asked}</b>
-                </td>
-                <td>{each.environment}</td>
-                <td className="text-right">{each.count}</td>
-                <td className="text-right">{length(each.median)}</td>
-                <td className="text-right">{length(each.seconds)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <p className="quiet mt-2 text-[12px]">
-        From the request until as many had said yes as the gate wanted. They are asked at the same time, so these are no
-        parts of a whole.
-      </p>
-    </section>
-  );
-}
-
 const hours = (value: number) => (value >= 48 ? `${Math.round(value / 24)} d` : lasting(Math.round(value * 3600)));
 const tipStyle = {
   contentStyle: { background: "var(--raised)", border: "1px solid var(--line)", borderRadius: 8, fontSize: 12 },
@@ -174,6 +132,8 @@ const tipStyle = {
   itemStyle: { color: "var(--ink-2)" },
   isAnimationActive: false,
 } as const;
+
+const spent = ({ parts }: Environment, part: string) => parts.find((each) => each.part === part)?.seconds ?? 0;
 
 /** What one promotion spends where, on average, by environment. */
 const Where = ({ environments }: { environments: Environment[] }) => (
@@ -195,7 +155,7 @@ const Where = ({ environments }: { environments: Environment[] }) => (
       </BarChart>
     </ResponsiveContainer>
     <p className="flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-ink-2">
-      {PARTS.map(({ part, word, colour }) => (
+      {PARTS.filter(({ part }) => environments.some((each) => spent(each, part) > 0)).map(({ part, word, colour }) => (
         <span key={part} className="inline-flex items-center gap-1.5">
           <i className="inline-block h-[10px] w-[10px]" style={{ background: colour }} />
           {word}
