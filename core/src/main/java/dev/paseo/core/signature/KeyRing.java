@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The public keys that a service signed with, one after the other: each but the first was signed by the one before it.
@@ -149,12 +150,27 @@ public record KeyRing(String first, List<Renewal> renewals) {
         return known.map(ring -> from(ring).orElse(ring)).orElse(this);
     }
 
-    /** This, from the first key on that another one has too; empty where they have none in common. */
+    /**
+     * From the first key on that both have, with all that either knows of what follows; empty where they have none in
+     * common, or where another key follows in the one than in the other: somebody who had stolen a key renewed it.
+     */
     public Optional<KeyRing> from(KeyRing trusted) {
-        List<String> keys = terms().stream().map(Term::key).toList();
-        return trusted.terms().stream().map(Term::key).filter(keys::contains).findFirst().map(key -> {
-            int at = keys.indexOf(key);
-            return new KeyRing(key, renewals.subList(at, renewals.size()));
+        List<String> keys = keys();
+        return trusted.keys().stream().filter(keys::contains).findFirst().flatMap(key -> {
+            KeyRing here = behind(key);
+            KeyRing there = trusted.behind(key);
+            KeyRing shorter = here.renewals.size() < there.renewals.size() ? here : there;
+            KeyRing longer = shorter.equals(here) ? there : here;
+            return longer.keys().subList(0, shorter.keys().size()).equals(shorter.keys()) ? Optional.of(longer)
+                    : Optional.empty();
         });
+    }
+
+    private KeyRing behind(String key) {
+        return new KeyRing(key, renewals.subList(keys().indexOf(key), renewals.size()));
+    }
+
+    private List<String> keys() {
+        return Stream.concat(Stream.of(first), renewals.stream().map(Renewal::key)).toList();
     }
 }

@@ -85,6 +85,17 @@ class KeyRingTest {
         assertEquals(third.ring(), later);
         assertFalse(later.good(BYTES, first.sign(BYTES)));
         assertEquals(Optional.of(ring), ring.from(first.ring().with(first.renewedBy(second, MAY))));
+        assertEquals(Optional.of(ring), first.ring().from(ring), "what is known already still ends the first one");
         assertEquals(Optional.empty(), ring.from(SigningPair.fresh().ring()));
+    }
+
+    @Test
+    void aRenewalByWhoStoleAKeyIsNotBelievedByWhoKeptTheTrueOne() {
+        SigningPair thief = SigningPair.fresh();
+        KeyRing forged = first.ring().with(first.renewedBy(thief, MAY));
+        KeyRing kept = first.ring().with(first.renewedBy(second, MAY));
+        assertEquals(Optional.empty(), forged.from(kept));
+        assertEquals(kept, forged.believed(Optional.of(kept)));
+        assertFalse(forged.believed(Optional.of(kept)).good(BYTES, thief.sign(BYTES)));
     }
 }
