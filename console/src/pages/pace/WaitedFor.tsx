@@ -17,7 +17,7 @@ export function WaitedFor({ environments }: { environments: Schemas["Environment
               <th>Asked</th>
               <th>Into</th>
               <th className="text-right">Promotions</th>
-              <th className="text-right">Median</th>
+              <th className="text-right">On average</th>
               <th className="text-right">All together</th>
             </tr>
           </thead>
@@ -29,7 +29,7 @@ export function WaitedFor({ environments }: { environments: Schemas["Environment
                 </td>
                 <td>{each.environment}</td>
                 <td className="text-right">{each.count}</td>
-                <td className="text-right">{length(each.median)}</td>
+                <td className="text-right">{length(each.seconds / each.count)}</td>
                 <td className="text-right">{length(each.seconds)}</td>
               </tr>
             ))}

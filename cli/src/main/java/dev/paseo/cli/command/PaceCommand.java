@@ -89,8 +89,8 @@ final class PaceCommand extends ServiceCommand {
     private void waitedFor(JsonNode environment) {
         environment.path("waitedFor").forEach(each -> context.out().println(context.ink().quiet(environment
                 .path("environment").asString() + " waited for " + each.path("asked").asString() + ": "
-                + length(each.path("seconds")) + " in " + each.path("count").asString("") + ", median "
-                + length(each.path("median")))));
+                + length(each.path("seconds")) + " in " + each.path("count").asString("") + ", on average "
+                + Times.length(Duration.ofSeconds(each.path("seconds").asLong() / each.path("count").asLong(1))))));
     }
 
     private void slow(JsonNode slow) {

@@ -86,18 +86,15 @@ interface PaceMapper {
     @Insert("insert into lead_time_people (deployment_id, asked, seconds) values (#{deployment}, #{asked}, #{seconds})")
     int waited(long deployment, String asked, long seconds);
 
-    record WaitedRow(long environment, String asked, int count, long seconds, long median) {}
+    record WaitedRow(long environment, String asked, int count, long seconds) {}
 
-    /** Whom promotions waited for, and how long; the median by nearest rank. */
+    /** Whom promotions waited for, and how long all of them together. */
     @Select("""
             <script>
-            select distinct w.environment_id as environment, q.asked, count(*) over g as count,
-              sum(q.seconds) over g as seconds,
-              percentile_disc(0.5) within group (order by q.seconds) over (partition by w.environment_id, q.asked)
-                as median
+            select w.environment_id as environment, q.asked, count(*) as count, sum(q.seconds) as seconds
             from lead_time w join lead_time_people q on q.deployment_id = w.deployment_id where
             """ + ASKED + """
-            window g as (partition by w.environment_id, q.asked)
+            group by w.environment_id, q.asked
             </script>""")
     List<WaitedRow> waitedFor(Asked asked);
 

@@ -69,9 +69,8 @@ class Paces {
      *
      * @param count   how many promotions waited for them
      * @param seconds how long all of those together
-     * @param median  of one
      */
-    record WaitedForView(String asked, int count, long seconds, long median) {}
+    record WaitedForView(String asked, int count, long seconds) {}
 
     /** A week. */
     record WeekView(LocalDate from, int live, long median, int wentBack) {}
@@ -114,7 +113,7 @@ class Paces {
     }
 
     private static List<WaitedForView> waitedFor(List<WaitedRow> rows) {
-        return rows.stream().map(row -> new WaitedForView(row.asked(), row.count(), row.seconds(), row.median()))
+        return rows.stream().map(row -> new WaitedForView(row.asked(), row.count(), row.seconds()))
                 .sorted(Comparator.comparing(WaitedForView::seconds).reversed().thenComparing(WaitedForView::asked))
                 .toList();
     }

@@ -85,10 +85,10 @@ class PaceMapperTest {
                 mapper.said(deployment));
         keeping(group).perform(Long.toString(deployment));
         keeping(group).perform(Long.toString(deployment));
-        assertEquals(List.of(new PaceMapper.WaitedRow(place.environment(), group, 1, 20, 20)),
+        assertEquals(List.of(new PaceMapper.WaitedRow(place.environment(), group, 1, 20)),
                 mapper.waitedFor(asked(null, 0)));
         Paces.EnvironmentPaceView view = new Paces(mapper).of(asked(null, 0)).environments().getFirst();
-        assertEquals(List.of(new Paces.WaitedForView(group, 1, 20, 20)), view.waitedFor());
+        assertEquals(List.of(new Paces.WaitedForView(group, 1, 20)), view.waitedFor());
     }
 
     @Test
