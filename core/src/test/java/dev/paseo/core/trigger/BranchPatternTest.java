@@ -2,6 +2,7 @@ package dev.paseo.core.trigger;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
@@ -72,11 +73,11 @@ class BranchPatternTest {
         BranchPattern folders = new BranchPattern("**/a/".repeat(20) + "b");
         String name = "a".repeat(200);
         String path = "a/".repeat(100);
-        long began = System.nanoTime();
-        for (int time = 0; time < 100; time++) {
-            assertFalse(pattern.matches(name));
-            assertFalse(folders.matches(path));
-        }
-        assertTrue(Duration.ofNanos(System.nanoTime() - began).toMillis() < 2000, "200 times within two seconds");
+        assertTimeoutPreemptively(Duration.ofMinutes(1), () -> {
+            for (int time = 0; time < 100; time++) {
+                assertFalse(pattern.matches(name));
+                assertFalse(folders.matches(path));
+            }
+        });
     }
 }
