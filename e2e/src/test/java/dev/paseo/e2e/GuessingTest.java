@@ -27,7 +27,7 @@ class GuessingTest {
      */
     @Test
     void guessingWaitsAndHoldsUpNobody() throws Exception {
-        try (Park park = new Park()) {
+        try (Park park = new Park().hashingStrongly()) {
             park.startService();
             park.accounts();
             warm(park);

@@ -48,6 +48,7 @@ final class Park implements AutoCloseable {
     private final List<AutoCloseable> closing = new ArrayList<>();
     private String address = "";
     private boolean tampered;
+    private List<Class<?>> sources = List.of(App.class, QuickHashes.class);
     /** Where a test may start a store that the service may watch. */
     final int storePort = Processes.freePort();
 
@@ -63,6 +64,12 @@ final class Park implements AutoCloseable {
             Files.createDirectories(folder.resolve("hosts").resolve(host));
             page(host);
         }
+    }
+
+    /** Passwords are hashed as a service hashes them outside of tests. */
+    Park hashingStrongly() {
+        sources = List.of(App.class);
+        return this;
     }
 
     /** A park with everything in it, in this process. */
@@ -100,7 +107,8 @@ final class Park implements AutoCloseable {
             arguments.removeIf(each -> each.startsWith(setting.substring(0, setting.indexOf('=') + 1)));
             arguments.add(setting);
         }
-        ConfigurableApplicationContext context = SpringApplication.run(App.class, arguments.toArray(String[]::new));
+        ConfigurableApplicationContext context = SpringApplication.run(
+                sources.toArray(Class<?>[]::new), arguments.toArray(String[]::new));
         reach("http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port"));
         closing.addFirst(context);
         return context;

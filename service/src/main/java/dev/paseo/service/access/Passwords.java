@@ -5,11 +5,11 @@ import java.time.Duration;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
 /**
- * Hashes of passwords: Argon2id. Each takes time and memory on purpose, so few are worked out at once and the others
+ * Hashes of passwords. Each takes time and memory on purpose, so few are worked out at once and the others
  * wait their turn.
  */
 @Component
@@ -20,17 +20,19 @@ public class Passwords {
     public static final int LONGEST = 200;
     private static final Duration PATIENCE = Duration.ofSeconds(5);
 
-    private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
+    private final PasswordEncoder encoder;
     private final Semaphore turns;
     private final Duration patience;
-    private final String nobodys = encoder.encode(Tokens.fresh("nobody"));
+    private final String nobodys;
 
     @Autowired
-    Passwords() {
-        this(Math.max(1, Runtime.getRuntime().availableProcessors() / 2), PATIENCE);
+    Passwords(PasswordEncoder encoder) {
+        this(encoder, Math.max(1, Runtime.getRuntime().availableProcessors() / 2), PATIENCE);
     }
 
-    Passwords(int atOnce, Duration patience) {
+    Passwords(PasswordEncoder encoder, int atOnce, Duration patience) {
+        this.encoder = encoder;
+        this.nobodys = encoder.encode(Tokens.fresh("nobody"));
         this.turns = new Semaphore(atOnce, true);
         this.patience = patience;
     }

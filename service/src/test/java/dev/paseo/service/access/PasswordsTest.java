@@ -12,7 +12,12 @@ import org.junit.jupiter.api.Test;
 
 class PasswordsTest {
 
-    private final Passwords passwords = new Passwords();
+    private final Passwords passwords = new Passwords(new PasswordHashes().passwordEncoder());
+
+    @Test
+    void aHashTakesMemoryAndTime() {
+        assertTrue(passwords.hash("long enough for us").startsWith("$argon2id$v=19$m=16384,t=2,p=1$"));
+    }
 
     @Test
     void aPasswordHasTenToTwoHundredCharacters() {
@@ -34,7 +39,7 @@ class PasswordsTest {
 
     @Test
     void whoeverGetsNoTurnIsToldSo() {
-        Passwords busy = new Passwords(0, Duration.ofMillis(1));
+        Passwords busy = new Passwords(new PasswordHashes().passwordEncoder(), 0, Duration.ofMillis(1));
         assertEquals("Too many people are signing in at once; try again",
                 Refused.by(Kind.TOO_MANY, () -> busy.hash("long enough for us")));
     }
