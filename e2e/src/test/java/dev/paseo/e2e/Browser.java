@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.openqa.selenium.By;
-import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
 import org.openqa.selenium.StaleElementReferenceException;
@@ -166,16 +165,30 @@ public final class Browser implements AutoCloseable {
         return driver.findElements(what);
     }
 
+    /** Changes the theme of the page that is open, as its own switch does. */
+    public void darken(boolean dark) {
+        driver.executeScript("document.documentElement.dataset.theme = arguments[0]", dark ? "dark" : "light");
+    }
+
     /** What axe finds wrong with the page: rule and place. */
-    @SuppressWarnings("unchecked")
     public List<String> axe(String script) {
         driver.executeScript(script);
-        return (List<String>) Objects.requireNonNull(((JavascriptExecutor) driver).executeAsyncScript(
+        return axeRun("{resultTypes: ['violations']}");
+    }
+
+    /** What axe finds wrong with the colours of a page that it was asked about already. */
+    public List<String> contrast() {
+        return axeRun("{resultTypes: ['violations'], runOnly: ['color-contrast']}");
+    }
+
+    @SuppressWarnings("unchecked")
+    private List<String> axeRun(String options) {
+        return (List<String>) Objects.requireNonNull(driver.executeAsyncScript(
                 """
                 const done = arguments[arguments.length - 1];
-                axe.run(document, {resultTypes: ['violations']}).then(result =>
+                axe.run(document, OPTIONS).then(result =>
                   done(result.violations.flatMap(rule => rule.nodes.map(node => rule.id + ': ' + node.html.slice(0, \
-                160)))));"""));
+                160)))));""".replace("OPTIONS", options)));
     }
 
     public void shoot(Path file) throws IOException {

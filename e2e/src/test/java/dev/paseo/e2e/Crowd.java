@@ -56,8 +56,9 @@ record Crowd(int components, int environments, int deployments) {
                         + "select seq, " + place + ", " + version + ", 'promotion', if(" + to
                         + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from
                         + ", " + to + rest);
-        park.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select "
-                + place + ", seq, " + version + ", " + from + ", " + to + rest);
+        park.database.as("insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, "
+                + "to_at) select " + place + ", 1 + (" + place + " - 1) div " + components + ", seq, " + version + ", "
+                + from + ", " + to + rest);
         park.database.as(
                 "insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) "
                         + "select 1000 + "

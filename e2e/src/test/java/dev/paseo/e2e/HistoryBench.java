@@ -47,8 +47,9 @@ final class HistoryBench {
 
     /** What the crowd does not have: holds, what failed, hosts in trouble, files, and lead times. */
     private static void fill(Park park) throws Exception {
-        park.tamper("insert into hold (place_id, reason, set_by, at, lifted_at, lifted_by) select 1 + seq % 10000, "
-                + "'snow', 1, '2026-01-01' + interval seq minute, '2026-01-01' + interval seq + 5 minute, 1 from "
+        park.tamper("insert into hold (place_id, environment_id, reason, set_by, at, lifted_at, lifted_by) select "
+                + "1 + seq % 10000, (select environment_id from place where id = 1 + seq % 10000), 'snow', 1, "
+                + "'2026-01-01' + interval seq minute, '2026-01-01' + interval seq + 5 minute, 1 from "
                 + "seq_1_to_20000");
         park.database.as("update deployment set live_at = null, status = 'failed', started_at = requested_at, "
                 + "requested_by = 1 + id % 5, ended_at = requested_at + interval 1 second where id % 20 = 0 and "
@@ -64,7 +65,8 @@ final class HistoryBench {
                 + "d.id % 3000, 10 + d.id % 90, if(d.id % 50 = 0, d.id % 7200, null) from deployment d join place p "
                 + "on p.id = d.place_id");
         park.database
-                .as("insert into lead_time_people (deployment_id, asked, seconds) select deployment_id, 'approvers', "
+                .as("insert into lead_time_people (deployment_id, component_id, environment_id, live_at, asked, "
+                        + "seconds) select deployment_id, component_id, environment_id, live_at, 'approvers', "
                         + "people from lead_time where deployment_id % 2 = 0");
         park.database
                 .as("insert into pipeline_file (id, component_id, commit_id, path, text, problems, read_at) select "

@@ -47,6 +47,23 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Ti
                 percentile(bad, 50));
     }
 
+    /**
+     * Of a shorter time, where the parts are too few to say much.
+     *
+     * @param live     how many went live
+     * @param median   of the time from the beginning to going live; none: nothing went live
+     * @param wentBack how many were gone back from
+     */
+    public record Short(int live, OptionalLong median, int wentBack) {
+
+        /** Of these; the order does not matter. */
+        public static Short of(Collection<Sample> samples) {
+            return new Short(samples.size(),
+                    percentile(samples.stream().mapToLong(Sample::total).sorted().toArray(), 50),
+                    (int) samples.stream().filter(sample -> sample.badFor() >= 0).count());
+        }
+    }
+
     /** By nearest rank: the smallest value that at least so many percent are not above. */
     static OptionalLong percentile(long[] sorted, int percent) {
         return sorted.length == 0 ? OptionalLong.empty()

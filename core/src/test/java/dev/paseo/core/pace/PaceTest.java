@@ -129,15 +129,17 @@ class PaceTest {
 
     @Test
     void manyWaysAreSummedUp() {
-        Summary summary = Summary.of(List.of(sample(10, 0, -1), sample(20, 100, 60), sample(30, 10, -1),
-                sample(40, 50, 0)));
+        List<Sample> samples = List.of(sample(10, 0, -1), sample(20, 100, 60), sample(30, 10, -1), sample(40, 50, 0));
+        Summary summary = Summary.of(samples);
         assertEquals(new Summary(4, OptionalLong.of(40), OptionalLong.of(120),
                 all(100L, 160L), all(20L, 10L),
                 2, OptionalLong.of(0)), summary);
+        assertEquals(new Summary.Short(4, OptionalLong.of(40), 2), Summary.Short.of(samples));
     }
 
     @Test
     void ofNothingThereIsNoMedian() {
+        assertEquals(new Summary.Short(0, OptionalLong.empty(), 0), Summary.Short.of(List.of()));
         Summary none = Summary.of(List.of());
         assertEquals(OptionalLong.empty(), none.median());
         assertEquals(Map.of(), none.medians());

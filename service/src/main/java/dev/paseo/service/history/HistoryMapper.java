@@ -29,7 +29,12 @@ interface HistoryMapper {
             <if test="a.component != null">and p.component_id = #{a.component}</if>
             <if test="a.environment != null">and p.environment_id = #{a.environment}</if>
             """;
-    String OF_DEPLOYMENT = OF_PLACE + """
+    /** Of rows that have their environment beside their place. */
+    String OF_COMPONENT_AND_ENVIRONMENT = """
+            <if test="a.component != null">and p.component_id = #{a.component}</if>
+            <if test="a.environment != null">and t.environment_id = #{a.environment}</if>
+            """;
+    String OF_HOST = """
             <if test="a.host != null">and exists (select 1 from live_interval i
               where i.deployment_id = d.id and i.host_id = #{a.host})</if>
             """;
@@ -65,16 +70,16 @@ interface HistoryMapper {
               s.deployment_id as deployment, null as status, u.name as `by`,
               coalesce(d.emergency_reason, d.reason) as reason, d.emergency_reason is not null as emergency,
               exists (select 1 from live_stretch x where x.deployment_id = s.deployment_id and x.id &lt; s.id) as again
-            from (select s.* from live_stretch s
-              <if test="a.component != null or a.environment != null">join place p on p.id = s.place_id</if>
-              <if test="a.host != null">join deployment d on d.id = s.deployment_id</if>
+            from (select t.* from live_stretch t
+              <if test="a.component != null">join place p on p.id = t.place_id</if>
+              <if test="a.host != null">join deployment d on d.id = t.deployment_id</if>
             """ + OF_PERSON + """
-              s.deployment_id</if>
-              where s.from_at &lt;= #{b.at} and (s.from_at &lt; #{b.at} or s.id &lt; #{b.id})
-              <if test="a.since != null">and s.from_at &gt;= #{a.since}</if>
-              <if test="a.until != null">and s.from_at &lt; #{a.until}</if>
-            """ + OF_DEPLOYMENT + """
-              order by s.from_at desc, s.id desc limit #{a.limit}) s
+              t.deployment_id</if>
+              where t.from_at &lt;= #{b.at} and (t.from_at &lt; #{b.at} or t.id &lt; #{b.id})
+              <if test="a.since != null">and t.from_at &gt;= #{a.since}</if>
+              <if test="a.until != null">and t.from_at &lt; #{a.until}</if>
+            """ + OF_COMPONENT_AND_ENVIRONMENT + OF_HOST + """
+              order by t.from_at desc, t.id desc limit #{a.limit}) s
               join deployment d on d.id = s.deployment_id join place p on p.id = s.place_id
               join component c on c.id = p.component_id join environment e on e.id = p.environment_id
               join version v on v.id = s.version_id left join account u on u.id = d.requested_by
@@ -95,7 +100,7 @@ interface HistoryMapper {
               where d.never_live_end &lt;= #{b.at} and (d.never_live_end &lt; #{b.at} or d.id &lt; #{b.id})
               <if test="a.since != null">and d.never_live_end &gt;= #{a.since}</if>
               <if test="a.until != null">and d.never_live_end &lt; #{a.until}</if>
-            """ + OF_DEPLOYMENT + """
+            """ + OF_PLACE + OF_HOST + """
               order by d.never_live_end desc, d.id desc limit #{a.limit}) d join place p on p.id = d.place_id
               join component c on c.id = p.component_id join environment e on e.id = p.environment_id
               join version v on v.id = d.version_id left join account u on u.id = d.requested_by
@@ -117,10 +122,9 @@ interface HistoryMapper {
             select t.id, t.${column} as at, c.name as component, e.name as environment, null as version,
               null as deployment, null as status, u.name as `by`, t.reason, false as emergency, false as again
             from (select t.* from hold t
-              <if test="a.component != null or a.environment != null or a.host != null">join place p
-                on p.id = t.place_id</if>
+              <if test="a.component != null or a.host != null">join place p on p.id = t.place_id</if>
               where t.${column} &lt;= #{b.at} and (t.${column} &lt; #{b.at} or t.id &lt; #{b.id})
-            """ + RESTRAINTS + OF_PLACE + HOST_OF_PLACE + """
+            """ + RESTRAINTS + OF_COMPONENT_AND_ENVIRONMENT + HOST_OF_PLACE + """
               order by t.${column} desc, t.id desc limit #{a.limit}) t join place p on p.id = t.place_id
               join component c on c.id = p.component_id join environment e on e.id = p.environment_id
               left join account u on u.id = t.${person}

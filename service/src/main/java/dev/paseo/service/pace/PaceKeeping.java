@@ -59,7 +59,7 @@ class PaceKeeping implements EffectHandler {
                 mapper.badFor(made.deployment()).orElse(null));
         mapper.forget(made.deployment());
         time.waitedFor(inTheWay.wanted(made), said(made.deployment()), Set.copyOf(mapper.groups()))
-                .forEach((asked, length) -> mapper.waited(made.deployment(), asked, seconds(length)));
+                .forEach((asked, length) -> mapper.waited(made, asked, seconds(length)));
     }
 
     private List<LeadTime.Yes> said(long deployment) {

@@ -83,57 +83,30 @@ interface PaceMapper {
     @Delete("delete from lead_time_people where deployment_id = #{deployment}")
     int forget(long deployment);
 
-    @Insert("insert into lead_time_people (deployment_id, asked, seconds) values (#{deployment}, #{asked}, #{seconds})")
-    int waited(long deployment, String asked, long seconds);
+    @Insert("""
+            insert into lead_time_people (deployment_id, component_id, environment_id, live_at, asked, seconds)
+            values (#{made.deployment}, #{made.component}, #{made.environment}, #{made.live}, #{asked}, #{seconds})""")
+    int waited(MadeRow made, String asked, long seconds);
 
     record WaitedRow(long environment, String asked, int count, long seconds) {}
 
     /** Whom promotions waited for, and how long all of them together. */
     @Select("""
             <script>
-            select w.environment_id as environment, q.asked, count(*) as count, sum(q.seconds) as seconds
-            from lead_time w join lead_time_people q on q.deployment_id = w.deployment_id where
+            select w.environment_id as environment, w.asked, count(*) as count, sum(w.seconds) as seconds
+            from lead_time_people w where
             """ + ASKED + """
-            group by w.environment_id, q.asked
+            group by w.environment_id, w.asked
             </script>""")
     List<WaitedRow> waitedFor(Asked asked);
 
-    /** What a row has of each part, in seconds. */
-    interface Parted {
-        long committed();
-
-        long turn();
-
-        long agents();
-
-        long building();
-
-        long beforeIt();
-
-        long people();
-
-        long closed();
-
-        long held();
-
-        long queue();
-
-        long waitingTime();
-
-        long deploying();
-
-        /** In the order in which they go. */
-        default long[] parts() {
-            return new long[]{committed(), turn(), agents(), building(), beforeIt(), people(), closed(), held(),
-                    queue(),
-                    waitingTime(), deploying()};
-        }
-    }
-
-    /** A lead time, in seconds; {@code badFor} is null where it was not gone back from. */
+    /**
+     * A lead time, in seconds; {@code badFor} is null where it was not gone back from.
+     *
+     * @param parts as the database packs them
+     */
     record LeadTimeRow(long deployment, String component, String version, String environment, Instant liveAt,
-            long committed, long turn, long agents, long building, long beforeIt, long people, long closed, long held,
-            long queue, long waitingTime, long deploying, @Nullable Long badFor) implements Parted {}
+            byte[] parts, @Nullable Long badFor) {}
 
     @Insert("""
             insert into lead_time (deployment_id, component_id, environment_id, live_at, committed, turn, agents,
@@ -170,18 +143,17 @@ interface PaceMapper {
               where l.value = #{label})</if>
             """;
 
-    String SLOWEST_FIRST = " order by w.committed + w.turn + w.agents + w.building + w.before_it + w.people "
-            + "+ w.closed + w.held + w.queue + w.waiting_time + w.deploying desc, w.deployment_id";
-
-    /** Few columns: of a year there are very many. */
-    record SampleRow(long environment, Instant liveAt, long committed, long turn, long agents, long building,
-            long beforeIt, long people, long closed, long held, long queue, long waitingTime, long deploying,
-            @Nullable Long badFor) implements Parted {}
+    /**
+     * Few columns, and few objects: of a year there are very many.
+     *
+     * @param day   on which it went live, counted from 1970-01-01 on, in UTC
+     * @param parts as the database packs them
+     */
+    record SampleRow(long environment, long day, byte[] parts, @Nullable Long badFor) {}
 
     @Select("""
             <script>
-            select w.environment_id as environment, w.live_at, w.committed, w.turn, w.agents, w.building, w.before_it,
-              w.people, w.closed, w.held, w.queue, w.waiting_time, w.deploying, w.bad_for
+            select w.environment_id as environment, datediff(w.live_at, '1970-01-01') as day, w.parts, w.bad_for
             from lead_time w where
             """ + ASKED + """
             </script>""")
@@ -191,16 +163,14 @@ interface PaceMapper {
     @Select("""
             <script>
             select w.deployment_id as deployment, c.name as component, v.number as version, e.name as environment,
-              w.live_at, w.committed, w.turn, w.agents, w.building, w.before_it, w.people, w.closed, w.held, w.queue,
-              w.waiting_time, w.deploying, w.bad_for
-            from (select * from lead_time w where
+              w.live_at, w.parts, w.bad_for
+            from (select w.deployment_id from lead_time w where
             """ + ASKED + """
-            """ + SLOWEST_FIRST + """
-             limit #{limit}) w
+             order by w.seconds desc, w.deployment_id limit #{limit}) s
+            join lead_time w on w.deployment_id = s.deployment_id
             join component c on c.id = w.component_id join environment e on e.id = w.environment_id
               join deployment d on d.id = w.deployment_id join version v on v.id = d.version_id
-            """ + SLOWEST_FIRST + """
-
+            order by w.seconds desc, w.deployment_id
             </script>""")
     List<LeadTimeRow> slowest(Asked asked);
 

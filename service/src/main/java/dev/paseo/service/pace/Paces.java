@@ -8,11 +8,11 @@ import dev.paseo.service.pace.PaceMapper.CountRow;
 import dev.paseo.service.pace.PaceMapper.SampleRow;
 import dev.paseo.service.pace.PaceMapper.WaitedRow;
 import dev.paseo.service.pace.PaceMapper.LeadTimeRow;
+import java.nio.ByteBuffer;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -120,18 +120,21 @@ class Paces {
 
     private static EnvironmentPaceView environment(String name, List<SampleRow> rows, List<WaitedRow> waited,
             int failed, double weeks) {
-        Summary all = Summary.of(rows.stream().map(Paces::sample).toList());
-        Map<LocalDate, List<SampleRow>> byWeek = rows.stream().collect(Collectors.groupingBy(
-                row -> row.liveAt().atZone(ZoneOffset.UTC).toLocalDate()
-                        .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)),
-                TreeMap::new, Collectors.toList()));
+        List<Sample> samples = rows.stream().map(Paces::sample).toList();
+        Summary all = Summary.of(samples);
+        Map<LocalDate, List<Sample>> byWeek = new TreeMap<>();
+        for (int i = 0; i < rows.size(); i++) {
+            byWeek.computeIfAbsent(LocalDate.ofEpochDay(rows.get(i).day())
+                    .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)), monday -> new ArrayList<>())
+                    .add(samples.get(i));
+        }
         return new EnvironmentPaceView(name, all.live(), Math.round(all.live() / weeks * 100) / 100.0,
                 optional(all.median()), optional(all.ninety()),
                 Arrays.stream(TimePart.values()).map(part -> new PartOfPaceView(
                         part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
                 waitedFor(waited), failed, all.wentBack(), optional(all.mended()),
                 byWeek.entrySet().stream().map(week -> {
-                    Summary one = Summary.of(week.getValue().stream().map(Paces::sample).toList());
+                    Summary.Short one = Summary.Short.of(week.getValue());
                     return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
                 }).toList());
     }
@@ -141,7 +144,15 @@ class Paces {
     }
 
     private static Sample sample(SampleRow row) {
-        return new Sample(row.parts(), row.badFor() == null ? -1 : row.badFor());
+        return new Sample(unpacked(row.parts()), row.badFor() == null ? -1 : row.badFor());
+    }
+
+    /** In the order of {@link TimePart}, four bytes each. */
+    private static long[] unpacked(byte[] packed) {
+        ByteBuffer bytes = ByteBuffer.wrap(packed);
+        long[] parts = new long[packed.length / Integer.BYTES];
+        Arrays.setAll(parts, i -> Integer.toUnsignedLong(bytes.getInt()));
+        return parts;
     }
 
     /** Those that took longest, each with where its time went. */
@@ -150,7 +161,7 @@ class Paces {
     }
 
     private static LeadTimeView leadTime(LeadTimeRow row) {
-        long[] seconds = row.parts();
+        long[] seconds = unpacked(row.parts());
         List<PartOfLeadTimeView> parts = new ArrayList<>();
         for (TimePart part : TimePart.values()) {
             parts.add(new PartOfLeadTimeView(part, seconds[part.ordinal()]));

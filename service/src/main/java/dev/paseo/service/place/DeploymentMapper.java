@@ -138,8 +138,10 @@ interface DeploymentMapper {
     @Update("update live_stretch set to_at = #{now} where place_id = #{place} and to_at is null")
     int endStretch(long place, Instant now);
 
-    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) select place_id, id, "
-            + "version_id, #{now} from deployment where id = #{deployment}")
+    @Insert("""
+            insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at)
+            select p.id, p.environment_id, d.id, d.version_id, #{now} from deployment d join place p on p.id = d.place_id
+            where d.id = #{deployment}""")
     int beginStretch(long deployment, Instant now);
 
     record PastRow(long id, long versionId, String version, Kind kind, DeploymentStatus status,

@@ -47,7 +47,8 @@ interface RestraintMapper {
     @Select("select id from environment where id = #{environment} for update")
     long lockEnvironment(long environment);
 
-    @Insert("insert into hold (place_id, reason, set_by, at) values (#{place}, #{reason}, #{by}, #{now})")
+    @Insert("insert into hold (place_id, environment_id, reason, set_by, at) select id, environment_id, #{reason}, "
+            + "#{by}, #{now} from place where id = #{place}")
     int addHold(long place, String reason, long by, Instant now);
 
     @Update("update hold set lifted_at = #{now}, lifted_by = #{by} where place_id = #{place} and lifted_at is null")

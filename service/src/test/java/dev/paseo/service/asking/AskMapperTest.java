@@ -72,8 +72,9 @@ class AskMapperTest {
     void aHoldAndItsLiftingAreFound() {
         long hold = add("hold", null);
         assertTrue(!mapper.held(place.id()));
-        database.insert("insert into hold (place_id, reason, set_by, at) values (?, 'r', ?, ?)", place.id(), does,
-                Rows.NOON);
+        database.insert("insert into hold (place_id, environment_id, reason, set_by, at) values (?, ?, 'r', ?, ?)",
+                place.id(),
+                place.environment(), does, Rows.NOON);
         assertTrue(mapper.held(place.id()));
         assertEquals(List.of(new AskMapper.EndRow(hold, does, null, null)), ended(hold));
         long lift = add("lift-hold", null);

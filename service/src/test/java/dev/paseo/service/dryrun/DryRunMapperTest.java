@@ -62,8 +62,10 @@ class DryRunMapperTest {
     @Test
     void whenAVersionWasLiveIsFound() {
         long deployment = deployment("started_at = '2026-05-04 12:00:00'");
-        database.insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) values (?, ?, ?, ?)",
-                place.id(), deployment, version, NOON);
+        database.insert(
+                "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at) values "
+                        + "(?, ?, ?, ?, ?)",
+                place.id(), place.environment(), deployment, version, NOON);
         assertEquals(List.of(new DryRunMapper.LivedRow(NOON, null)), mapper.lived(place.id(), version));
     }
 }

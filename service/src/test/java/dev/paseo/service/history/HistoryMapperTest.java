@@ -39,8 +39,10 @@ class HistoryMapperTest {
     }
 
     private void stretch(long deployment, int from, @Nullable Integer to) {
-        database.change("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) values (?, ?, "
-                + "?, ?, ?)", place.id(), deployment, version, NOON.plusSeconds(from),
+        database.change(
+                "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at) "
+                        + "values (?, ?, ?, ?, ?, ?)",
+                place.id(), place.environment(), deployment, version, NOON.plusSeconds(from),
                 to == null ? null : NOON.plusSeconds(to));
     }
 
@@ -88,8 +90,9 @@ class HistoryMapperTest {
 
     @Test
     void restraintsAreFoundWhenTheyBeganAndWhenTheyWereLifted() {
-        database.change("insert into hold (place_id, reason, set_by, at, lifted_at, lifted_by) values (?, 'snow', ?, "
-                + "?, ?, ?)", place.id(), person, NOON, NOON.plusSeconds(5), rows.account());
+        database.change("insert into hold (place_id, environment_id, reason, set_by, at, lifted_at, lifted_by) values "
+                + "(?, ?, 'snow', ?, ?, ?, ?)", place.id(), place.environment(), person, NOON, NOON.plusSeconds(5),
+                rows.account());
         database.change("insert into closure (environment_id, reason, set_by, at) values (?, 'race', ?, ?)",
                 place.environment(), person, NOON);
         assertEquals(1, mapper.holds("at", asked(host, person), ALL).size());

@@ -8,6 +8,7 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.pace.LeadTime.Obstacles;
+import dev.paseo.core.pace.TimePart;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.pace.PaceMapper.Asked;
@@ -57,12 +58,14 @@ class PaceMapperTest {
         long back = live("rollback", 160, bad);
         List.of(good, bad, back).forEach(each -> keeping.perform(Long.toString(each)));
         keeping.perform(Long.toString(rows.deployment(place.id(), version)));
-        List<PaceMapper.LeadTimeRow> ways = mapper.slowest(asked(null, 10));
-        assertEquals(List.of(bad, good), ways.stream().map(PaceMapper.LeadTimeRow::deployment).toList(),
+        List<Paces.LeadTimeView> ways = new Paces(mapper).slowest(asked(null, 10));
+        assertEquals(List.of(bad, good), ways.stream().map(Paces.LeadTimeView::deployment).toList(),
                 "the slowest first, and no rollback");
-        assertEquals(60, ways.getFirst().badFor());
-        assertEquals(5, ways.getFirst().deploying());
-        assertEquals(95, ways.getFirst().waitingTime());
+        assertEquals(Optional.of(60L), ways.getFirst().badFor());
+        assertEquals(100, ways.getFirst().seconds());
+        assertEquals(List.of(new Paces.PartOfLeadTimeView(TimePart.TIME, 95),
+                new Paces.PartOfLeadTimeView(TimePart.DEPLOYING, 5)),
+                ways.getFirst().parts().stream().filter(part -> part.seconds() > 0).toList());
         keeping.perform(Long.toString(bad));
         assertEquals(60, mapper.slowest(asked(null, 1)).getFirst().badFor(), "made anew it is the same");
         assertEquals(2, mapper.samples(asked(null, 0)).size());
@@ -97,8 +100,9 @@ class PaceMapperTest {
         Instant late = NOON.plusSeconds(100);
         database.change("insert into closure (environment_id, reason, set_by, at, until_at) values (?, '', ?, ?, ?)",
                 place.environment(), account, NOON.plusSeconds(5), NOON.plusSeconds(9));
-        database.change("insert into hold (place_id, reason, set_by, at) values (?, '', ?, ?)", place.id(), account,
-                NOON.plusSeconds(50));
+        database.change("insert into hold (place_id, environment_id, reason, set_by, at) values (?, ?, '', ?, ?)",
+                place.id(),
+                place.environment(), account, NOON.plusSeconds(50));
         long other = live("promotion", 40, null);
         long own = live("promotion", 90, null);
         assertEquals(List.of(new PaceMapper.SpanRow(NOON.plusSeconds(5), NOON.plusSeconds(9))),
@@ -121,6 +125,16 @@ class PaceMapperTest {
                 place.component(), team);
         assertEquals(1, mapper.samples(asked(team, 0)).size());
         assertTrue(mapper.environments().stream().anyMatch(each -> each.id() == place.environment()));
+    }
+
+    /** Whoever commits says when, and may say anything. */
+    @Test
+    void aCommitOfAnotherAgeCountsAsAHundredAndThirtySixYears() {
+        long deployment = live("promotion", 10, null);
+        keeping().perform(Long.toString(deployment));
+        database.change("update lead_time set committed = ? where deployment_id = ?", 63_000_000_000L, deployment);
+        assertEquals(new Paces.PartOfLeadTimeView(TimePart.COMMITTED, 4_294_967_295L),
+                new Paces(mapper).slowest(asked(null, 1)).getFirst().parts().getFirst());
     }
 
     @Test

@@ -75,8 +75,10 @@ class ReleaseRecordsTest {
         Rows.Place place = rows.place();
         long version = rows.version(place.component(), rows.line(place.component()), 1);
         long deployment = rows.deployment(place.id(), version);
-        database.insert("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) values (?, ?, "
-                + "?, ?, ?)", place.id(), deployment, version, NOON, NOON.plusSeconds(5));
+        database.insert(
+                "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at) "
+                        + "values (?, ?, ?, ?, ?, ?)",
+                place.id(), place.environment(), deployment, version, NOON, NOON.plusSeconds(5));
         assertEquals(0, real.live(place.environment(), NOON.minusSeconds(1)).size());
         assertEquals(version, real.live(place.environment(), NOON).getFirst().version());
         assertEquals(0, real.live(place.environment(), NOON.plusSeconds(5)).size());

@@ -50,8 +50,9 @@ class WhereaboutsMapperTest {
         long version = database.rows().version(place.component(), line, 1);
         long deployment = database.rows().deployment(place.id(), version);
         database.insert("""
-                insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) values (?, ?, ?, ?, ?)
-                """, place.id(), deployment, version, NOW, NOW.plusSeconds(60));
+                insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at)
+                values (?, ?, ?, ?, ?, ?)""", place.id(), place.environment(), deployment, version, NOW,
+                NOW.plusSeconds(60));
         assertEquals(0, at(NOW.minusSeconds(1)));
         assertEquals(1, at(NOW));
         assertEquals(1, at(NOW.plusSeconds(59)));
