@@ -66,17 +66,24 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
       )}
       {rows.length > 0 && (
         <section className="sheet p-5">
-          <div className="table-scroll" tabIndex={0} role="region" aria-label={title}>
+          <div
+            className="overflow-x-auto min-[1100px]:overflow-x-visible"
+            tabIndex={0}
+            role="region"
+            aria-label={title}
+          >
             <table className="w-full min-w-[960px] table-fixed" aria-rowcount={list.hasNextPage ? -1 : rows.length + 1}>
               <colgroup>
                 {head.map(([word, share]) => (
                   <col key={word} style={{ width: `${share}%` }} />
                 ))}
               </colgroup>
-              <thead>
+              <thead className="bg-surface min-[1100px]:sticky min-[1100px]:top-0 min-[1100px]:z-10">
                 <tr>
                   {head.map(([word]) => (
-                    <th key={word}>{word}</th>
+                    <th key={word} className="min-[1100px]:shadow-[0_1px_0_var(--line)]">
+                      {word}
+                    </th>
                   ))}
                 </tr>
               </thead>

@@ -23,11 +23,13 @@ export default function Shifts() {
   const component = params.get("component") ?? "";
   const stage = params.get("stage") ?? undefined;
   const environment = params.get("environment") ?? undefined;
+  const named = component !== "" && (stage ?? environment) !== undefined;
   const asked = useQuery({
+    enabled: named,
     queryKey: ["pace", "shifts", component, stage, environment],
     queryFn: () => need(api.GET("/api/v1/pace/shifts", { params: { query: { component, stage, environment } } })),
   });
-  const of = stage ? `${stage} of ${component}` : `${component} into ${environment}`;
+  const of = !named ? "A stage" : stage ? `${stage} of ${component}` : `${component} into ${environment}`;
   const path = (number: number) => (stage ? `/runs/${component}/${number}` : `/deployments/${number}`);
   return (
     <>
@@ -38,7 +40,13 @@ export default function Shifts() {
           When it became slower or began to fail, and what was otherwise from then on. <Link to="/pace">Pace</Link>
         </p>
       </div>
-      {asked.isPending && <Loading height={420} />}
+      {!named && (
+        <p className="empty">
+          Of which stage, or of the deployments into which environment? Choose one of the stages on{" "}
+          <Link to="/pace">Pace</Link>, or open what is live in an environment on <Link to="/">Whereabouts</Link>.
+        </p>
+      )}
+      {named && asked.isPending && <Loading height={420} />}
       {asked.isLoadingError && <Trouble error={asked.error} />}
       {asked.data?.points.length === 0 && <p className="empty">There was none yet.</p>}
       {asked.data && asked.data.points.length > 0 && (

@@ -165,9 +165,12 @@ public final class Browser implements AutoCloseable {
         return driver.findElements(what);
     }
 
-    /** Changes the theme of the page that is open, as its own switch does. */
+    /** Changes the theme of the page that is open, as its own switch does, at once. */
     public void darken(boolean dark) {
-        driver.executeScript("document.documentElement.dataset.theme = arguments[0]", dark ? "dark" : "light");
+        driver.executeScript("""
+                document.documentElement.dataset.theme = arguments[0];
+                document.getAnimations().filter(each => each instanceof CSSTransition).forEach(each => each.finish());
+                """, dark ? "dark" : "light");
     }
 
     /** What axe finds wrong with the page: rule and place. */

@@ -140,7 +140,8 @@ interface DeploymentMapper {
 
     @Insert("""
             insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at)
-            select p.id, p.environment_id, d.id, d.version_id, #{now} from deployment d join place p on p.id = d.place_id
+            select p.id, p.environment_id, d.id, d.version_id, #{now} from deployment d
+              join place p on p.id = d.place_id
             where d.id = #{deployment}""")
     int beginStretch(long deployment, Instant now);
 

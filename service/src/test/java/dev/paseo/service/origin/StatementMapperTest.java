@@ -104,8 +104,8 @@ class StatementMapperTest {
         assertEquals(List.of("app"), origins.made(digest).stream().map(OriginMapper.MadeRow::name).toList());
         long gone = rows.deployment(place.id(), version);
         long live = rows.deployment(place.id(), version);
-        String stretch = "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at) "
-                + "values (?, ?, ?, ?, ?, ?)";
+        String stretch = "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, "
+                + "to_at) values (?, ?, ?, ?, ?, ?)";
         database.change(stretch, place.id(), place.environment(), gone, version, Rows.NOON, Rows.NOON.plusSeconds(9));
         database.change(stretch, place.id(), place.environment(), live, version, Rows.NOON.plusSeconds(9), null);
         assertEquals(List.of(live, gone), origins.stays(List.of(version, newer)).stream()
