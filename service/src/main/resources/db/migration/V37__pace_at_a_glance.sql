@@ -1,10 +1,13 @@
--- A year of promotions is added up at a glance: what a lead time comes to stands in an index, its parts in one column
--- (in the order of core's TimePart, four bytes each, 136 years at most), and what was waited for has beside it what it
--- is asked by.
+-- A year of promotions is added up at a glance: what a lead time comes to stands in an index, all that is added up of it
+-- in one column (environment in eight bytes; then in four each: the day, for how long it was live until it was gone
+-- back from, ffffffff for never, and the parts in the order of core's TimePart, 136 years at most), and what was
+-- waited for has beside it what it is asked by.
 alter table lead_time
   add column seconds bigint as (committed + turn + agents + building + before_it + people + closed + held + queue
     + waiting_time + deploying) stored,
-  add column parts varbinary(44) as (unhex(concat(
+  add column packed varbinary(60) as (unhex(concat(
+    lpad(hex(environment_id), 16, '0'), lpad(hex(to_days(live_at)), 8, '0'),
+    lpad(hex(least(coalesce(bad_for, 4294967295), 4294967295)), 8, '0'),
     lpad(hex(least(committed, 4294967295)), 8, '0'),
     lpad(hex(least(turn, 4294967295)), 8, '0'),
     lpad(hex(least(agents, 4294967295)), 8, '0'),

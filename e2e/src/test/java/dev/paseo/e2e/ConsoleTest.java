@@ -94,8 +94,9 @@ class ConsoleTest {
                 "main tbody tr",
                 "/docs/how-to/gate", "article h1",
                 "/docs?text=emergency", "main li a"));
-        pages.putAll(Map.of("/audit", "main h1", "/history", "main h1", "/pace", "main h1", "/pace/shifts", "main .empty",
-                "/pace/shifts?component=daylight-api&environment=test", "main .sheet"));
+        pages.putAll(
+                Map.of("/audit", "main h1", "/history", "main h1", "/pace", "main h1", "/pace/shifts", "main .empty",
+                        "/pace/shifts?component=daylight-api&environment=test", "main .sheet"));
         for (Map.Entry<String, String> page : pages.entrySet()) {
             browser.open(page.getKey());
             browser.see(By.cssSelector(page.getValue()));

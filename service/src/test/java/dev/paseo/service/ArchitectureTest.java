@@ -56,8 +56,9 @@ class ArchitectureTest {
         DescribedPredicate<JavaClass> databaseAccess = DescribedPredicate.describe("JDBC",
                 type -> type.getPackageName().startsWith("java.sql")
                         || type.getPackageName().startsWith("org.springframework.jdbc"));
-        holds(noClasses().that().doNotHaveSimpleName("PatientPool").and().doNotHaveSimpleName("WordHandler").should()
-                .dependOnClassesThat(databaseAccess), UsesJdbc.class);
+        holds(noClasses().that().doNotHaveSimpleName("PatientPool").and().doNotHaveSimpleName("WordHandler")
+                .and().doNotHaveSimpleName("InstantHandler").should().dependOnClassesThat(databaseAccess),
+                UsesJdbc.class);
         holds(classes().that().haveSimpleNameNotEndingWith("Mapper").should()
                 .notBeAnnotatedWith(org.apache.ibatis.annotations.Mapper.class),
                 MisnamedSql.class);

@@ -7,6 +7,7 @@ import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.SetCourse;
 import java.lang.reflect.RecordComponent;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -27,8 +28,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class RecordMapping implements SqlSessionFactoryBeanCustomizer {
 
-    /** The types whose constants stand in rows as their words. Others stand there by their names. */
-    /** Constants that rows and answers have as their words. */
+    /** The types whose constants stand in rows and answers as their words. Others stand there by their names. */
     public static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class,
             SetCourse.Status.class, Passage.Status.class, RunStatus.class, StageStatus.class);
 
@@ -52,6 +52,8 @@ public class RecordMapping implements SqlSessionFactoryBeanCustomizer {
     private static final class Records extends Configuration {
 
         Records() {
+            setObjectFactory(new RecordFactory());
+            getTypeHandlerRegistry().register(Instant.class, new InstantHandler());
             WORDS.forEach(this::words);
         }
 

@@ -100,13 +100,9 @@ interface PaceMapper {
             </script>""")
     List<WaitedRow> waitedFor(Asked asked);
 
-    /**
-     * A lead time, in seconds; {@code badFor} is null where it was not gone back from.
-     *
-     * @param parts as the database packs them
-     */
+    /** @param packed what {@link PackedLeadTime} reads */
     record LeadTimeRow(long deployment, String component, String version, String environment, Instant liveAt,
-            byte[] parts, @Nullable Long badFor) {}
+            byte[] packed) {}
 
     @Insert("""
             insert into lead_time (deployment_id, component_id, environment_id, live_at, committed, turn, agents,
@@ -143,27 +139,19 @@ interface PaceMapper {
               where l.value = #{label})</if>
             """;
 
-    /**
-     * Few columns, and few objects: of a year there are very many.
-     *
-     * @param day   on which it went live, counted from 1970-01-01 on, in UTC
-     * @param parts as the database packs them
-     */
-    record SampleRow(long environment, long day, byte[] parts, @Nullable Long badFor) {}
-
+    /** What is added up of each, {@link PackedLeadTime packed}: of a year there are very many. */
     @Select("""
             <script>
-            select w.environment_id as environment, datediff(w.live_at, '1970-01-01') as day, w.parts, w.bad_for
-            from lead_time w where
+            select w.packed from lead_time w where
             """ + ASKED + """
             </script>""")
-    List<SampleRow> samples(Asked asked);
+    List<byte[]> samples(Asked asked);
 
     /** Those that took longest. */
     @Select("""
             <script>
             select w.deployment_id as deployment, c.name as component, v.number as version, e.name as environment,
-              w.live_at, w.parts, w.bad_for
+              w.live_at, w.packed
             from (select w.deployment_id from lead_time w where
             """ + ASKED + """
              order by w.seconds desc, w.deployment_id limit #{limit}) s

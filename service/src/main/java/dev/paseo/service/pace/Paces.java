@@ -5,10 +5,8 @@ import dev.paseo.core.pace.Summary;
 import dev.paseo.core.pace.Summary.Sample;
 import dev.paseo.service.pace.PaceMapper.Asked;
 import dev.paseo.service.pace.PaceMapper.CountRow;
-import dev.paseo.service.pace.PaceMapper.SampleRow;
 import dev.paseo.service.pace.PaceMapper.WaitedRow;
 import dev.paseo.service.pace.PaceMapper.LeadTimeRow;
-import java.nio.ByteBuffer;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
@@ -98,8 +96,8 @@ class Paces {
     }
 
     PaceView of(Asked asked) {
-        Map<Long, List<SampleRow>> samples = mapper.samples(asked).stream()
-                .collect(Collectors.groupingBy(SampleRow::environment));
+        Map<Long, List<PackedLeadTime>> samples = mapper.samples(asked).stream().map(PackedLeadTime::of)
+                .collect(Collectors.groupingBy(PackedLeadTime::environment));
         Map<Long, Integer> failed = mapper.failed(asked).stream()
                 .collect(Collectors.toMap(CountRow::environment, CountRow::count));
         Map<Long, List<WaitedRow>> waited = mapper.waitedFor(asked).stream()
@@ -118,16 +116,13 @@ class Paces {
                 .toList();
     }
 
-    private static EnvironmentPaceView environment(String name, List<SampleRow> rows, List<WaitedRow> waited,
+    private static EnvironmentPaceView environment(String name, List<PackedLeadTime> rows, List<WaitedRow> waited,
             int failed, double weeks) {
-        List<Sample> samples = rows.stream().map(Paces::sample).toList();
-        Summary all = Summary.of(samples);
+        Summary all = Summary.of(rows.stream().map(PackedLeadTime::sample).toList());
         Map<LocalDate, List<Sample>> byWeek = new TreeMap<>();
-        for (int i = 0; i < rows.size(); i++) {
-            byWeek.computeIfAbsent(LocalDate.ofEpochDay(rows.get(i).day())
-                    .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)), monday -> new ArrayList<>())
-                    .add(samples.get(i));
-        }
+        rows.forEach(row -> byWeek.computeIfAbsent(
+                row.day().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)), monday -> new ArrayList<>())
+                .add(row.sample()));
         return new EnvironmentPaceView(name, all.live(), Math.round(all.live() / weeks * 100) / 100.0,
                 optional(all.median()), optional(all.ninety()),
                 Arrays.stream(TimePart.values()).map(part -> new PartOfPaceView(
@@ -143,30 +138,20 @@ class Paces {
         return seconds.isPresent() ? Optional.of(seconds.getAsLong()) : Optional.empty();
     }
 
-    private static Sample sample(SampleRow row) {
-        return new Sample(unpacked(row.parts()), row.badFor() == null ? -1 : row.badFor());
-    }
-
-    /** In the order of {@link TimePart}, four bytes each. */
-    private static long[] unpacked(byte[] packed) {
-        ByteBuffer bytes = ByteBuffer.wrap(packed);
-        long[] parts = new long[packed.length / Integer.BYTES];
-        Arrays.setAll(parts, i -> Integer.toUnsignedLong(bytes.getInt()));
-        return parts;
-    }
-
     /** Those that took longest, each with where its time went. */
     List<LeadTimeView> slowest(Asked asked) {
         return mapper.slowest(asked).stream().map(Paces::leadTime).toList();
     }
 
     private static LeadTimeView leadTime(LeadTimeRow row) {
-        long[] seconds = unpacked(row.parts());
+        Sample sample = PackedLeadTime.of(row.packed()).sample();
+        long[] seconds = sample.parts();
         List<PartOfLeadTimeView> parts = new ArrayList<>();
         for (TimePart part : TimePart.values()) {
             parts.add(new PartOfLeadTimeView(part, seconds[part.ordinal()]));
         }
         return new LeadTimeView(row.deployment(), row.component(), row.version(), row.environment(), row.liveAt(),
-                Arrays.stream(seconds).sum(), parts, Optional.ofNullable(row.badFor()));
+                Arrays.stream(seconds).sum(), parts,
+                sample.badFor() < 0 ? Optional.empty() : Optional.of(sample.badFor()));
     }
 }
