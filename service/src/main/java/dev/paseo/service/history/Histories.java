@@ -55,25 +55,18 @@ class Histories {
                 troubles(mark, "drift", What.DRIFTED, more, names)), after, limit);
     }
 
-    /** What went wrong: deployments that did not go live, and hosts in trouble; the newest first. */
-    List<Happening> troubles(Asked asked, Names names) {
-        return Page
-                .of(List.of(rows(NEWEST, Source.DEPLOYMENT, behind -> mapper.ended(asked, behind), row -> What.ENDED),
-                        troubles(NEWEST, "unhealthy", What.UNHEALTHY, asked, names),
-                        troubles(NEWEST, "drift", What.DRIFTED, asked, names)), Optional.empty(), asked.limit())
-                .happenings();
-    }
-
     private static List<Happening> rows(Mark mark, Source source, Function<Behind, List<HappenedRow>> query,
             Function<HappenedRow, What> what) {
         Mark.Bound bound = mark.behind(source);
         return query.apply(new Behind(bound.at(), bound.id())).stream()
-                .map(row -> new Happening(new Mark(row.at(), source, row.id()), what.apply(row),
-                        Optional.ofNullable(row.component()), row.environment(), Optional.ofNullable(row.version()),
-                        Optional.ofNullable(row.deployment()), Optional.ofNullable(row.status()),
-                        Optional.ofNullable(row.by()), Optional.empty(), Optional.ofNullable(row.reason()),
-                        row.emergency()))
-                .toList();
+                .map(row -> happening(source, what.apply(row), row)).toList();
+    }
+
+    static Happening happening(Source source, What what, HappenedRow row) {
+        return new Happening(new Mark(row.at(), source, row.id()), what, Optional.ofNullable(row.component()),
+                row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
+                Optional.ofNullable(row.status()), Optional.ofNullable(row.by()), Optional.empty(),
+                Optional.ofNullable(row.reason()), row.emergency());
     }
 
     /** To the second, as the trail is indexed; no person does any of it. */
@@ -94,11 +87,11 @@ class Histories {
         return moment == null ? null : second(moment);
     }
 
-    private static String second(Instant moment) {
+    static String second(Instant moment) {
         return moment.toString().substring(0, 19);
     }
 
-    private Happening trouble(HistoryMapper.TroubleRow row, What what) {
+    Happening trouble(HistoryMapper.TroubleRow row, What what) {
         Told told = json.read(row.body(), Told.class);
         return new Happening(new Mark(Instant.parse(row.second() + "Z"), Source.TRAIL, row.id()), what,
                 Optional.of(told.subject()), told.where(), Optional.empty(), Optional.empty(), Optional.empty(),

@@ -127,8 +127,7 @@ class HistoryController {
             @RequestParam(defaultValue = "") String after) {
         Permission.require(person, Action.LOOK, component, environment);
         return lanes.of(query.window(new HistoryQuery.Wanted(component, environment, host, Optional.empty(), since,
-                until)),
-                new Histories.Names(component, environment, host), after);
+                until)), host, after);
     }
 
     /**

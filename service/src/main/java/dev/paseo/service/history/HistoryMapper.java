@@ -171,58 +171,6 @@ interface HistoryMapper {
             </script>""")
     List<TroubleRow> troubles(@Param("a") TroubleAsked asked, @Param("second") String second, @Param("id") long id);
 
-    /** @param cursor in whose order lanes come: by component, then as environments follow each other */
-    record LaneRow(long place, String component, String environment, String cursor) {}
-
-    @Select("""
-            <script>
-            select p.id as place, c.name as component, e.name as environment,
-              concat(c.name, ' ', lpad(e.position, 9, '0'), ' ', e.name) as `cursor` from place p
-              join component c on c.id = p.component_id join environment e on e.id = p.environment_id
-            where exists (select 1 from live_stretch s where s.place_id = p.id and s.from_at &lt; #{a.until}
-                and (s.to_at is null or s.to_at &gt; #{a.since}))
-              and concat(c.name, ' ', lpad(e.position, 9, '0'), ' ', e.name) &gt; #{after}
-            """ + OF_PLACE + HOST_OF_PLACE + """
-            order by `cursor` limit #{a.limit}
-            </script>""")
-    List<LaneRow> lanes(@Param("a") Asked asked, @Param("after") String after);
-
-    record StretchRow(long place, String version, long deployment, Instant fromAt, @Nullable Instant toAt,
-            boolean emergency) {}
-
-    @Select("""
-            <script>
-            select s.place_id as place, v.number as version, s.deployment_id as deployment, s.from_at, s.to_at,
-              d.emergency_reason is not null as emergency
-            from live_stretch s join version v on v.id = s.version_id join deployment d on d.id = s.deployment_id
-            where s.from_at &lt; #{until} and (s.to_at is null or s.to_at &gt; #{since}) and s.place_id in
-              <foreach item="p" collection="places" open="(" separator="," close=")">#{p}</foreach>
-            order by s.from_at desc limit #{limit}
-            </script>""")
-    List<StretchRow> within(@Param("places") List<Long> places, @Param("since") Instant since,
-            @Param("until") Instant until, @Param("limit") int limit);
-
-    record HeldRow(@Nullable Long place, @Nullable String environment, Instant fromAt, @Nullable Instant toAt,
-            String by, String reason) {}
-
-    @Select("""
-            <script>
-            select t.place_id as place, null as environment, t.at as from_at, t.lifted_at as to_at, u.name as `by`,
-              t.reason from hold t join account u on u.id = t.set_by
-            where t.at &lt; #{until} and (t.lifted_at is null or t.lifted_at &gt; #{since}) and t.place_id in
-              <foreach item="p" collection="places" open="(" separator="," close=")">#{p}</foreach>
-            union all
-            select null, e.name, t.at, least(coalesce(t.lifted_at, t.until_at), coalesce(t.until_at, t.lifted_at)),
-              u.name, t.reason from closure t join account u on u.id = t.set_by
-              join environment e on e.id = t.environment_id
-            where t.at &lt; #{until} and (t.lifted_at is null or t.lifted_at &gt; #{since})
-              and (t.until_at is null or t.until_at &gt; #{since}) and e.id in (select environment_id from place
-              where id in <foreach item="p" collection="places" open="(" separator="," close=")">#{p}</foreach>)
-            order by from_at desc limit 1000
-            </script>""")
-    List<HeldRow> restrained(@Param("places") List<Long> places, @Param("since") Instant since,
-            @Param("until") Instant until);
-
     record ThenRow(String component, int position, String environment, String version, long deployment) {}
 
     /** What was live at a moment. */

@@ -100,9 +100,6 @@ class HistoryMapperTest {
         assertEquals(List.of(), mapper.holds("lifted_at", asked(null, person), ALL), "another lifted it");
         assertEquals(1, mapper.closures("at", asked(host, person), ALL).size());
         assertEquals(List.of(), mapper.closures("lifted_at", asked(null, null), ALL));
-        Instant later = NOON.plusSeconds(60);
-        assertEquals(2, mapper.restrained(List.of(place.id()), NOON, later).size());
-        assertEquals(1, mapper.restrained(List.of(place.id()), NOON.plusSeconds(6), later).size());
     }
 
     @Test
@@ -130,12 +127,6 @@ class HistoryMapperTest {
         long second = live(5, null);
         database.change("insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) "
                 + "values (?, ?, ?, ?, ?, ?)", host, place.component(), version, first, NOON, NOON.plusSeconds(5));
-        Asked window = new Asked(place.component(), null, host, null, NOON.plusSeconds(5), NOON.plusSeconds(9), 10);
-        assertEquals(List.of(place.id()), mapper.lanes(window, "").stream().map(HistoryMapper.LaneRow::place)
-                .toList());
-        assertEquals(List.of(), mapper.lanes(window, "~"));
-        assertEquals(List.of(second), mapper.within(List.of(place.id()), NOON.plusSeconds(5), NOON.plusSeconds(9), 10)
-                .stream().map(HistoryMapper.StretchRow::deployment).toList());
         assertEquals(Optional.of(first), then(NOON.plusSeconds(4)));
         assertEquals(Optional.of(second), then(NOON.plusSeconds(5)));
         assertEquals(Optional.empty(), then(NOON.minusSeconds(1)));
