@@ -109,7 +109,7 @@ class ReleaseRecordController {
     }
 
     /**
-     * The same record as PDF (ISO 32000), with its fonts in it.
+     * The same record as PDF/A-1b (ISO 19005-1), as archives take it, with its fonts in it.
      *
      * @param deployment  of this deployment; exactly one of this, promotion and environment
      * @param promotion   of this promotion of a set

@@ -8,6 +8,9 @@ import dev.paseo.service.releaserecord.ReleaseRecords.ReleaseRecordView;
 import dev.paseo.service.releaserecord.ReleaseRecords.SetRecordView;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -17,8 +20,11 @@ import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.apache.pdfbox.preflight.ValidationResult;
+import org.apache.pdfbox.preflight.parser.PreflightParser;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.json.JsonMapper;
 
 class RecordPageTest {
@@ -74,6 +80,17 @@ class RecordPageTest {
             assertEquals("Release record: set summer into production",
                     document.getDocumentInformation().getTitle());
         }
+    }
+
+    @Test
+    void aPdfIsAsArchivesTakeThem(@TempDir Path folder) throws IOException {
+        Path file = folder.resolve("record.pdf");
+        try (OutputStream out = Files.newOutputStream(file)) {
+            new RecordPdf().write(page.of(record("Größe, 1 °, καλημέρα, доброе утро"), ""), out);
+        }
+        ValidationResult found = PreflightParser.validate(file.toFile());
+        assertTrue(found.isValid(), () -> found.getErrorsList().stream()
+                .map(each -> each.getErrorCode() + " " + each.getDetails()).toList().toString());
     }
 
     private static PDFont font(PDPage page, COSName name) {
