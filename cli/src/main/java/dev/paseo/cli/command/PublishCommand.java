@@ -63,7 +63,7 @@ final class PublishCommand extends ServiceCommand {
     @Option(names = "--findings", paramLabel = "PATTERN", description = "SARIF 2.1.0 reports")
     private List<String> findings = List.of();
 
-    @Option(names = "--parts", paramLabel = "PATTERN", description = "CycloneDX lists of parts, in JSON")
+    @Option(names = "--parts", paramLabel = "PATTERN", description = "CycloneDX lists of parts, in JSON or XML")
     private List<String> parts = List.of();
 
     @Option(names = "--author", paramLabel = "ADDRESS",

@@ -82,8 +82,8 @@ class AddedEvidenceController {
      * changes nothing. Gates that wait see it at once.
      *
      * @param kind        tests (JUnit XML), coverage (JaCoCo or Cobertura XML), findings (SARIF 2.1.0), parts
-     *                    (CycloneDX 1.2 to 1.7, JSON): these are read; signature and statement: these are kept as
-     *                    they are
+     *                    (CycloneDX 1.2 to 1.7, JSON or XML): these are read; signature and statement: these are
+     *                    kept as they are
      * @param environment about the version as it is there; none: wherever it is
      */
     @PutMapping(value = "/evidence/{kind}", consumes = "application/octet-stream")

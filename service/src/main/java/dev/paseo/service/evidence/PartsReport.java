@@ -5,18 +5,19 @@ import com.github.packageurl.PackageURL;
 import dev.paseo.core.evidence.Parts;
 import dev.paseo.core.evidence.Parts.Part;
 import dev.paseo.core.text.Shortened;
+import java.io.BufferedInputStream;
+import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import tools.jackson.core.JsonParser;
-import tools.jackson.core.JsonToken;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Reads CycloneDX 1.2 to 1.7 in JSON as a stream, component by component, any number of files. The graph of
- * dependencies is passed over, so that cycles in it do no harm.
+ * Reads CycloneDX 1.2 to 1.7 (ECMA-424) in JSON or in XML as a stream, any number of files. The graph of dependencies
+ * is passed over, so that cycles in it do no harm.
  */
 final class PartsReport {
 
@@ -24,6 +25,8 @@ final class PartsReport {
     private static final int DEEPEST = 20;
     private static final int LONGEST_NAME = 300;
     private static final int MOST_LICENCES = 20;
+    /** More white space than this does not stand before an element. */
+    private static final int LOOKED_AT = 1024;
 
     private final JsonMapper json;
     private final List<Part> parts = new ArrayList<>();
@@ -32,63 +35,46 @@ final class PartsReport {
         this.json = json;
     }
 
+    /** In XML where it begins as XML does. */
     void read(InputStream in) {
-        boolean[] named = {false};
-        JsonReport.read(json, in, "CycloneDX in JSON: an object with bomFormat and components",
-                (name, token, parser) -> {
-                    if (name.equals("bomFormat")) {
-                        named[0] = "CycloneDX".equals(parser.getString());
-                    } else if (name.equals("specVersion") && !parser.getString().matches("1\\.[2-7]")) {
-                        throw new UnreadableReport("is CycloneDX " + Shortened.to(parser.getString(), 20)
-                                + "; 1.2 to 1.7 are read");
-                    }
-                    if (name.equals("components") && token == JsonToken.START_ARRAY) {
-                        components(parser, 1);
-                    } else {
-                        parser.skipChildren();
-                    }
-                });
-        if (!named[0]) {
-            throw new UnreadableReport("is not CycloneDX: bomFormat does not say so");
+        BufferedInputStream file = new BufferedInputStream(in);
+        if (beginsAsXml(file)) {
+            Xml.read(file, new PartsInXml(this));
+        } else {
+            new PartsInJson(json, this).read(file);
         }
     }
 
-    private void components(JsonParser parser, int depth) {
+    private static boolean beginsAsXml(BufferedInputStream file) {
+        try {
+            file.mark(LOOKED_AT);
+            byte[] first = file.readNBytes(LOOKED_AT);
+            file.reset();
+            int at = first.length > 2 && first[0] == (byte) 0xEF ? 3 : 0;
+            while (at < first.length && Character.isWhitespace(first[at])) {
+                at++;
+            }
+            return at < first.length && first[at] == '<';
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    static void requireKnown(String version) {
+        if (!version.matches("1\\.[2-7]")) {
+            throw new UnreadableReport("is CycloneDX " + Shortened.to(version, 20) + "; 1.2 to 1.7 are read");
+        }
+    }
+
+    /** @param depth of components within components */
+    static void requireFlat(int depth) {
         if (depth > DEEPEST) {
             throw new UnreadableReport("has components within components, more than " + DEEPEST + " deep");
         }
-        while (parser.nextToken() == JsonToken.START_OBJECT) {
-            component(parser, depth);
-        }
     }
 
-    private void component(JsonParser parser, int depth) {
-        String name = "";
-        String group = "";
-        String version = "";
-        String url = "";
-        String licence = "";
-        while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
-            String field = parser.currentName();
-            JsonToken token = parser.nextToken();
-            if (field.equals("components") && token == JsonToken.START_ARRAY) {
-                components(parser, depth + 1);
-            } else if (field.equals("licenses") && token == JsonToken.START_ARRAY) {
-                licence = licences(parser);
-            } else if (token == JsonToken.VALUE_STRING) {
-                switch (field) {
-                    case "name" -> name = parser.getString();
-                    case "group" -> group = parser.getString();
-                    case "version" -> version = parser.getString();
-                    case "purl" -> url = parser.getString();
-                    default -> {
-                        // What else is told of it is not kept.
-                    }
-                }
-            } else {
-                parser.skipChildren();
-            }
-        }
+    /** Empty: it is not told. */
+    void add(String group, String name, String version, String url, String licence) {
         String own = group.isEmpty() ? name : group + "/" + name;
         String shown = url.isEmpty() ? own : bare(url);
         if (!shown.isBlank() && parts.size() < MOST_PARTS) {
@@ -110,23 +96,20 @@ final class PartsReport {
         }
     }
 
-    /** Identifiers, names and expressions, token by token: the texts of licences among them may be long. */
-    private static String licences(JsonParser parser) {
-        Set<String> all = new LinkedHashSet<>();
-        for (int depth = 1; depth > 0;) {
-            JsonToken token = parser.nextToken();
-            if (token == null) {
-                throw new UnreadableReport("ends in the middle");
-            }
-            depth += token.isStructStart() ? 1 : token.isStructEnd() ? -1 : 0;
-            String field = parser.currentName();
-            boolean told = depth == 2 ? "expression".equals(field)
-                    : depth == 3 && ("id".equals(field) || "name".equals(field));
-            if (told && token == JsonToken.VALUE_STRING && all.size() < MOST_LICENCES) {
-                all.add(Shortened.to(parser.getString(), 300));
+    /** What is told of a component's licences, each once. */
+    static final class Licences {
+
+        private final Set<String> all = new LinkedHashSet<>();
+
+        void add(String licence) {
+            if (all.size() < MOST_LICENCES) {
+                all.add(Shortened.to(licence, LONGEST_NAME));
             }
         }
-        return Shortened.to(String.join(", ", all), 300);
+
+        String words() {
+            return Shortened.to(String.join(", ", all), LONGEST_NAME);
+        }
     }
 
     Parts parts() {

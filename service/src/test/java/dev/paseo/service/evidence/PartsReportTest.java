@@ -53,11 +53,50 @@ class PartsReportTest {
                 new Part("park.example/bare", "", "")), parts.list());
     }
 
+    private static String xml(String body) {
+        return "\uFEFF<?xml version=\"1.0\"?>\n<bom xmlns=\"http://cyclonedx.org/schema/bom/1.6\" version=\"1\">" + body
+                + "</bom>";
+    }
+
+    @Test
+    void theSameIsReadInXml() {
+        Parts parts = read(bytes(xml("""
+                <metadata><component type="application"><name>daylight-api</name></component>
+                  <tools><components><component><name>maker</name></component></components></tools></metadata>
+                <components>
+                  <component type="library"><group>park.example</group><name>horizon</name><version>3.1</version>
+                    <licenses><license><id>MIT</id></license><license><name>Park licence</name>
+                      <text>All may walk</text></license></licenses>
+                    <purl>pkg:Maven/park.example/horizon@3.1?type=jar#x</purl>
+                    <pedigree><ancestors><component><name>older</name></component></ancestors></pedigree>
+                    <evidence><licenses><license><id>no</id></license></licenses></evidence>
+                    <components><component><name>inner</name><version>1</version>
+                      <licenses><expression>MIT OR Zlib</expression></licenses></component></components></component>
+                  <component><group>park.example</group><name>bare</name></component>
+                  <component><name> </name></component></components>
+                <dependencies><dependency ref="a"><dependency ref="b"/></dependency></dependencies>""")));
+        assertEquals(List.of(new Part("inner", "1", "MIT OR Zlib"),
+                new Part("pkg:maven/park.example/horizon", "3.1", "MIT, Park licence"),
+                new Part("park.example/bare", "", "")), parts.list());
+    }
+
     static Stream<Arguments> whatIsNoListOfPartsIsToldInOneSentence() {
         String deep = "{\"name\": \"x\", \"components\": [";
         return Stream.of(Arguments.of("[]", "is not CycloneDX in JSON: an object with bomFormat and components"),
                 Arguments.of("{\"version\": \"2.1.0\", \"runs\": []}", "is not CycloneDX: bomFormat does not say so"),
-                Arguments.of("<bom/>", "1:1 not valid JSON"),
+                Arguments.of("<bom/>", "is <bom>, not CycloneDX: <bom xmlns=\"http://cyclonedx.org/schema/bom/…\">"),
+                Arguments.of("  <html xmlns=\"http://cyclonedx.org/schema/bom/1.4\"/>", "is <html>, not CycloneDX"),
+                Arguments.of("<bom xmlns=\"http://cyclonedx.org/schema/bom/1.1\"/>",
+                        "is CycloneDX 1.1; 1.2 to 1.7 are read"),
+                Arguments.of("<!DOCTYPE bom [<!ENTITY x SYSTEM \"file:///etc/passwd\">]>" + xml("").substring(23),
+                        "has a document type"),
+                Arguments.of(xml("<components><component><name>a</name></components>"), "not well-formed XML"),
+                Arguments.of(xml("<components><component><purl>horizon</purl></component></components>"),
+                        "has the package URL “horizon”, which is none: "),
+                Arguments.of(xml("<components><component>".repeat(25) + "</component></components>".repeat(25)),
+                        "has components within components, more than 20 deep"),
+                Arguments.of(xml("<components>" + "<component><name>p</name></component>".repeat(20_001)
+                        + "</components>"), "has more than 20000 components"),
                 Arguments.of(BEGINNING + "\"components\": [{\"name\": ", "not valid JSON"),
                 Arguments.of("{\"bomFormat\": \"CycloneDX\", \"specVersion\": \"2.0\"}",
                         "is CycloneDX 2.0; 1.2 to 1.7 are read"),

@@ -30,8 +30,10 @@ class LaneMapperTest {
 
     private long live(int from, @Nullable Integer to) {
         long deployment = rows.deployment(place.id(), version);
-        database.change("insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at) "
-                + "values (?, ?, ?, ?, ?, ?)", place.id(), place.environment(), deployment, version,
+        database.change(
+                "insert into live_stretch (place_id, environment_id, deployment_id, version_id, from_at, to_at) "
+                        + "values (?, ?, ?, ?, ?, ?)",
+                place.id(), place.environment(), deployment, version,
                 NOON.plusSeconds(from), to == null ? null : NOON.plusSeconds(to));
         return deployment;
     }
