@@ -196,6 +196,11 @@ class RetiringTest {
             assertFalse(park.as("developer").get("/api/v1/hosts").good().toString().contains("\"test-1\""));
             assertEquals(409, park.as("admin").delete("/api/v1/retirements/agent/test-1").status());
             assertEquals(Optional.of("1.4.1"), park.live("test"), "what was live there is still known");
+            long deployment = park.as("developer").get("/api/v1/history/daylight-api/test").good().path(0).path("id")
+                    .asLong();
+            JsonNode record = park.as("auditor").get("/api/v1/release-records?deployment=" + deployment).good();
+            assertEquals("test-1", record.path("releases").path(0).path("hosts").path(0).path("host").asString(""),
+                    "the record of a deployment has the hosts that it had: " + record);
         }
     }
 }
