@@ -9,6 +9,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -29,10 +31,14 @@ class ProofsTest {
         return LongStream.range(from, to).mapToObj(ProofsTest::leaf).toList();
     });
 
+    private static final Map<Long, byte[]> ROOTS = new ConcurrentHashMap<>();
+
     private static byte[] root(long size) {
-        MerkleTree tree = new MerkleTree();
-        LongStream.range(0, size).forEach(index -> tree.add(leaf(index)));
-        return tree.root();
+        return ROOTS.computeIfAbsent(size, entries -> {
+            MerkleTree tree = new MerkleTree();
+            LongStream.range(0, entries).forEach(index -> tree.add(leaf(index)));
+            return tree.root();
+        });
     }
 
     /** The same path with something wrong in it: each of these is no proof. */
