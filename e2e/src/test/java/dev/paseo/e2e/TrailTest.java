@@ -4,7 +4,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -12,9 +11,6 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -97,26 +93,13 @@ class TrailTest {
         return said.out();
     }
 
-    /** The verifier that the docs print, as a stranger would run it. */
-    private String python(Path file) throws IOException, InterruptedException {
-        Matcher code = Pattern.compile("```python\n(.*?)```", Pattern.DOTALL)
-                .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/reference/audit.md")));
-        assertTrue(code.find());
-        Path script = Files.writeString(folder.resolve("verify.py"), code.group(1));
-        Process process = new ProcessBuilder("python3", script.toString(), file.toString()).redirectErrorStream(true)
-                .start();
-        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        assertTrue(process.waitFor(1, TimeUnit.MINUTES));
-        return said.strip();
-    }
-
     @Test
     void whatIsTrailExportVerifiesWithoutAService() throws Exception {
         Path file = exported();
         List<String> lines = Files.readAllLines(file);
         long entries = lines.stream().filter(line -> line.startsWith("{\"entry\"")).count();
         assertTrue(verified(file, 0).startsWith("good: " + entries + " entries from position 0"));
-        assertEquals("good: " + entries + " entries", python(file));
+        assertEquals("good: " + entries + " entries", Stranger.verifies(file));
         int held = 0;
         while (!lines.get(held).contains("The turning times are wrong")) {
             held++;
@@ -126,7 +109,7 @@ class TrailTest {
         List<String> changed = new ArrayList<>(lines);
         changed.set(held, changed.get(held).replace("are wrong", "are wring"));
         assertTrue(verified(with(changed), 1).contains("entry " + position + " (line " + (held + 1) + ") was changed"));
-        assertEquals("wrong at entry " + position + " (line " + (held + 1) + ")", python(with(changed)));
+        assertEquals("wrong at entry " + position + " (line " + (held + 1) + ")", Stranger.verifies(with(changed)));
 
         List<String> swapped = new ArrayList<>(lines);
         int first = 1;
@@ -135,14 +118,14 @@ class TrailTest {
         }
         Collections.swap(swapped, first, first + 1);
         assertTrue(verified(with(swapped), 1).contains("or two were swapped"));
-        assertTrue(python(with(swapped)).startsWith("wrong at entry 0"));
+        assertTrue(Stranger.verifies(with(swapped)).startsWith("wrong at entry 0"));
         List<String> cut = lines.subList(0, lines.size() - 1);
         assertTrue(verified(with(cut), 1).contains("it is cut short"));
-        assertTrue(python(with(cut)).startsWith("cut short"));
+        assertTrue(Stranger.verifies(with(cut)).startsWith("cut short"));
         List<String> out = new ArrayList<>(lines);
         out.remove(held);
         assertTrue(verified(with(out), 1).contains("one was left out"));
-        assertTrue(python(with(out)).startsWith("wrong at entry " + position));
+        assertTrue(Stranger.verifies(with(out)).startsWith("wrong at entry " + position));
     }
 
     @Test
@@ -150,7 +133,7 @@ class TrailTest {
         Path part = folder.resolve("part.jsonl");
         park.paseo("auditor", "audit", "export", "--from", "7", "--into", part.toString());
         assertTrue(verified(part, 0).contains("entries from position 7"));
-        assertTrue(python(part).startsWith("good: "));
+        assertTrue(Stranger.verifies(part).startsWith("good: "));
         Park.Said none = park.paseo("auditor", "audit", "export", "--from", "999999", "--into",
                 folder.resolve("none.jsonl").toString());
         assertTrue(none.code() != 0 && none.out().contains("should be a position from 0 to "), none.out());
@@ -175,7 +158,7 @@ class TrailTest {
                 .asLong() > size);
         assertEquals(0, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume").code());
         assertTrue(Files.readAllLines(file).stream().filter(line -> line.startsWith("{\"entry\"")).count() > before);
-        assertTrue(python(file).startsWith("good: "), python(file));
+        assertTrue(Stranger.verifies(file).startsWith("good: "), Stranger.verifies(file));
         assertEquals(2, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume", "--from", "3")
                 .code());
         Files.writeString(folder.resolve("trail.jsonl.part"), "none of ours");
@@ -222,11 +205,11 @@ class TrailTest {
             assertEquals(0, park.paseo("auditor", "audit", "verify", "--head", head.toString(), "--key",
                     key.toString()).code());
         }
-        assertTrue(python(file).startsWith("good: "), python(file));
+        assertTrue(Stranger.verifies(file).startsWith("good: "), Stranger.verifies(file));
         List<String> lines = Files.readAllLines(file);
         lines.removeIf(line -> line.startsWith("{\"renewal\""));
         assertTrue(verified(with(lines), 1).contains("is not signed by this key"));
-        assertTrue(python(with(lines)).startsWith("wrong at the head of "));
+        assertTrue(Stranger.verifies(with(lines)).startsWith("wrong at the head of "));
         assertTrue(park.paseo("auditor", "audit", "verify").out().startsWith("good"), "and the service itself");
         Path statement = Files.writeString(folder.resolve("statement.json"),
                 park.paseo("auditor", "statement", "daylight-api", "1.4.1").out());
