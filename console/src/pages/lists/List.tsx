@@ -30,6 +30,11 @@ interface ListProps<T> {
   acts?: ReactNode;
 }
 
+/** The head stays while one scrolls. Its line is a background: borders of a table that shares them stay behind. */
+const HEAD =
+  "min-[1100px]:bg-[linear-gradient(var(--line),var(--line))] min-[1100px]:bg-[length:100%_1px] min-[1100px]:bg-bottom " +
+  "min-[1100px]:bg-no-repeat min-[1100px]:pt-2";
+
 /** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
 export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above, going, also }: ListProps<T>) {
   const [asks] = useFacets(facets);
@@ -81,7 +86,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
               <thead className="bg-surface min-[1100px]:sticky min-[1100px]:top-0 min-[1100px]:z-10">
                 <tr>
                   {head.map(([word]) => (
-                    <th key={word} className="min-[1100px]:shadow-[0_1px_0_var(--line)]">
+                    <th key={word} className={HEAD}>
                       {word}
                     </th>
                   ))}

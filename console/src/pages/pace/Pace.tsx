@@ -9,7 +9,7 @@ import { FacetForm, useFacets } from "../lists/FacetForm";
 import { SINCE, told, type Facet } from "../lists/facets";
 import { Looking } from "../history/Looking";
 import { Views } from "../lists/Views";
-import { barOf, length, mostOf, PARTS, wordOf } from "./parts";
+import { barOf, length, marks, mostOf, PARTS, wordOf } from "./parts";
 import { Stages } from "./Stages";
 import { WaitedFor } from "./WaitedFor";
 
@@ -133,6 +133,15 @@ const tipStyle = {
   isAnimationActive: false,
 } as const;
 
+/** Where marks stand on an axis for so many seconds; what is drawn is in hours. */
+function axis(seconds: number[]) {
+  const ticks = marks(Math.max(0, ...seconds)).map((mark) => mark / 3600);
+  return { ticks, domain: [0, ticks.at(-1)!] };
+}
+
+const average = ({ live, parts }: Environment) =>
+  live ? parts.reduce((sum, each) => sum + each.seconds, 0) / live : 0;
+
 const spent = ({ parts }: Environment, part: string) => parts.find((each) => each.part === part)?.seconds ?? 0;
 
 /** What one promotion spends where, on average, by environment. */
@@ -142,7 +151,7 @@ const Where = ({ environments }: { environments: Environment[] }) => (
     <ResponsiveContainer width="100%" height={60 + 54 * environments.length}>
       <BarChart layout="vertical" data={environments.map(barOf)} barSize={22}>
         <CartesianGrid horizontal={false} stroke="var(--line)" />
-        <XAxis type="number" {...AXIS} tickFormatter={hours} />
+        <XAxis type="number" {...AXIS} {...axis(environments.map(average))} tickFormatter={hours} />
         <YAxis type="category" dataKey="environment" width={90} {...AXIS} axisLine={false} />
         <Tooltip
           {...tipStyle}
@@ -178,6 +187,7 @@ function Weeks({ environments }: { environments: Environment[] }) {
       ),
     ),
   }));
+  const medians = environments.flatMap((each) => each.weeks.map((week) => week.median));
   return (
     <section className="sheet p-5" aria-label="The median, week by week">
       <h2 className="mb-3">The median, week by week</h2>
@@ -185,7 +195,7 @@ function Weeks({ environments }: { environments: Environment[] }) {
         <LineChart data={rows}>
           <CartesianGrid vertical={false} stroke="var(--line)" />
           <XAxis dataKey="from" {...AXIS} />
-          <YAxis {...AXIS} axisLine={false} width={60} tickFormatter={hours} />
+          <YAxis {...AXIS} {...axis(medians)} axisLine={false} width={84} tickFormatter={hours} />
           <Tooltip {...tipStyle} formatter={(value, name) => [hours(Number(value)), name]} />
           {environments.map(({ environment }, at) => (
             <Line

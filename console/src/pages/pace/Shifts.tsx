@@ -13,7 +13,7 @@ import {
 import { api, need, type Schemas } from "../../api/client";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
-import { length, percent } from "./parts";
+import { length, marks, percent } from "./parts";
 
 type Shift = Schemas["ShiftView"];
 
@@ -83,6 +83,7 @@ interface PictureProps {
 /** Each as a point, as high as it took long; where it moved, a line. */
 function Picture({ of: { points, shifts }, path }: PictureProps) {
   const navigate = useNavigate();
+  const ticks = marks(1.1 * Math.max(...points.map((each) => each.seconds)));
   const rows = points.map((each, at) => ({ ...each, place: at + 1 }));
   const go = (point: unknown) => void navigate(path((point as { number: number }).number));
   const AXIS = { stroke: "var(--ink-3)", fontSize: 12, tickLine: false } as const;
@@ -95,7 +96,8 @@ function Picture({ of: { points, shifts }, path }: PictureProps) {
           <YAxis
             type="number"
             dataKey="seconds"
-            domain={[0, (most: number) => most * 1.1]}
+            domain={[0, ticks.at(-1)!]}
+            ticks={ticks}
             {...AXIS}
             axisLine={false}
             width={80}

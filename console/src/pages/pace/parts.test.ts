@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { barOf, length, mostOf, PARTS, percent, wordOf } from "./parts";
+import { barOf, length, marks, mostOf, PARTS, percent, wordOf } from "./parts";
 
 const parts = PARTS.map(({ part }, at) => ({ part, seconds: at * 3600, median: 0 }));
 const environment = {
@@ -28,4 +28,13 @@ it("says in which part most of the time went", () => {
 it("says lengths with a digit behind the point only where they are short", () => {
   expect([undefined, 0.44, 4, 9.96, 41.2, 95].map(length)).toEqual(["–", "0.4 s", "4 s", "10 s", "41 s", "1 min 35 s"]);
   expect(percent(33.4)).toBe("33 %");
+});
+
+it("marks an axis where people count", () => {
+  expect(marks(14)).toEqual([0, 5, 10, 15]);
+  expect(marks(65)).toEqual([0, 15, 30, 45, 60, 75]);
+  expect(marks(79)).toEqual([0, 30, 60, 90]);
+  expect(marks(3600 * 20)).toEqual([0, 21600, 43200, 64800, 86400]);
+  expect(marks(86400 * 12)).toEqual([0, 3, 6, 9, 12].map((days) => days * 86400));
+  expect(marks(0)).toEqual([0, 1]);
 });

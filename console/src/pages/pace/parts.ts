@@ -23,6 +23,15 @@ export const PARTS: { part: Part; word: string; colour: string }[] = [
 export const length = (seconds: number | undefined) =>
   seconds === undefined ? "–" : seconds < 10 ? `${Number(seconds.toFixed(1))} s` : lasting(Math.round(seconds));
 
+/** Between marks of an axis of time, in seconds: what people count in. */
+const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 10800, 21600, 43200, 86400];
+
+/** The marks of an axis from 0 up to at least so many seconds: at most six, or of whole days as many as five. */
+export function marks(most: number): number[] {
+  const step = STEPS.find((each) => each * 5 >= most) ?? Math.ceil(most / 5 / 86400) * 86400;
+  return Array.from({ length: Math.max(1, Math.ceil(most / step)) + 1 }, (_, at) => at * step);
+}
+
 export const percent = (share: number) => `${Math.round(share)} %`;
 
 export const wordOf = (part: Part) => PARTS.find((each) => each.part === part)?.word ?? part;
