@@ -32,8 +32,8 @@ interface ListProps<T> {
 
 /** The head stays while one scrolls. Its line is a background: borders of a table that shares them stay behind. */
 const HEAD =
-  "min-[1100px]:bg-[linear-gradient(var(--line),var(--line))] min-[1100px]:bg-[length:100%_1px] min-[1100px]:bg-bottom " +
-  "min-[1100px]:bg-no-repeat min-[1100px]:pt-2";
+  "min-[1100px]:bg-[linear-gradient(var(--line),var(--line))] min-[1100px]:bg-[length:100%_1px] " +
+  "min-[1100px]:bg-bottom min-[1100px]:bg-no-repeat min-[1100px]:pt-2";
 
 /** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
 export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above, going, also }: ListProps<T>) {

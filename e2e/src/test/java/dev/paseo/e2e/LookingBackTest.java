@@ -292,7 +292,7 @@ class LookingBackTest {
                 signature.toString()).code());
         assertTrue(park
                 .paseo("release-engineer", "evidence", "add", "daylight-api", "1.4.1", "parts", report.toString()).out()
-                .contains("parts: 1:1 not valid JSON"));
+                .contains("parts: is <testsuite>, not CycloneDX"));
         String list = park.paseo("auditor", "evidence", "list", "daylight-api", "1.4.1").out();
         assertEquals(4, list.lines().count(), list);
         assertTrue(list.contains("Ana Ruiz: Walked it"), list);
