@@ -74,11 +74,11 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Ti
      * @param median   of the time from the beginning to going live; none: nothing went live
      * @param wentBack how many were gone back from
      */
-    public record Short(int live, OptionalLong median, int wentBack) {
+    public record Brief(int live, OptionalLong median, int wentBack) {
 
         /** Of these; the order does not matter. */
-        public static Short of(Collection<Sample> samples) {
-            return new Short(samples.size(), percentile(totals(samples), 50),
+        public static Brief of(Collection<Sample> samples) {
+            return new Brief(samples.size(), percentile(totals(samples), 50),
                     (int) samples.stream().filter(sample -> sample.badFor() >= 0).count());
         }
     }

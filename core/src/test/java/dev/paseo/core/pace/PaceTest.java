@@ -134,12 +134,12 @@ class PaceTest {
         assertEquals(new Summary(4, OptionalLong.of(40), OptionalLong.of(120),
                 all(100L, 160L), all(20L, 10L),
                 2, OptionalLong.of(0)), summary);
-        assertEquals(new Summary.Short(4, OptionalLong.of(40), 2), Summary.Short.of(samples));
+        assertEquals(new Summary.Brief(4, OptionalLong.of(40), 2), Summary.Brief.of(samples));
     }
 
     @Test
     void ofNothingThereIsNoMedian() {
-        assertEquals(new Summary.Short(0, OptionalLong.empty(), 0), Summary.Short.of(List.of()));
+        assertEquals(new Summary.Brief(0, OptionalLong.empty(), 0), Summary.Brief.of(List.of()));
         Summary none = Summary.of(List.of());
         assertEquals(OptionalLong.empty(), none.median());
         assertEquals(Map.of(), none.medians());

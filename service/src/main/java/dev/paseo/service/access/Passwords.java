@@ -9,8 +9,8 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
 /**
- * Hashes of passwords. Each takes time and memory on purpose, so few are worked out at once and the others
- * wait their turn.
+ * Hashes of passwords. Each takes time and memory on purpose, so few are worked out at once and the others wait their
+ * turn.
  */
 @Component
 public class Passwords {

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.Iterator;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import javax.xml.stream.XMLStreamReader;
 
 /** CycloneDX in XML, component by component. */
@@ -15,6 +16,9 @@ final class PartsInXml implements Xml.Handler {
     private static final String NAMESPACE = "http://cyclonedx.org/schema/bom/";
     /** No name is as long; texts of licences are. */
     private static final int LONGEST_TEXT = 4000;
+
+    /** What else is told of a component is not kept. */
+    private static final Set<String> KEPT = Set.of("group", "name", "version", "purl");
 
     /** What is told of a component so far. */
     private static final class Told {
@@ -89,7 +93,7 @@ final class PartsInXml implements Xml.Handler {
             open.removeLast();
             report.add(told.word("group"), told.word("name"), told.word("version"), told.word("purl"),
                     told.licences.words());
-        } else if (within == 1) {
+        } else if (within == 1 && KEPT.contains(name)) {
             told.words.put(name, text.toString().strip());
         } else if (isLicence(path, name, within)) {
             told.licences.add(text.toString().strip());

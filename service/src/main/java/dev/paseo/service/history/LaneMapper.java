@@ -84,7 +84,7 @@ interface LaneMapper {
      *
      * @param host of this one alone; null: of all
      */
-    record TroublesAsked(String what, List<String> components, List<String> environments, @Nullable String host,
+    record TrailAsked(String what, List<String> components, List<String> environments, @Nullable String host,
             String since, String until, int limit) {}
 
     @Select("""
@@ -98,5 +98,5 @@ interface LaneMapper {
               <foreach item="each" collection="environments" open="(" separator="," close=")">#{each}</foreach>
             order by at_second desc, id desc limit #{limit}
             </script>""")
-    List<HistoryMapper.TroubleRow> troubles(TroublesAsked asked);
+    List<HistoryMapper.TroubleRow> troubles(TrailAsked asked);
 }

@@ -115,7 +115,7 @@ class Lanes {
     }
 
     private List<Happening> troubles(String word, What what, Asked asked, Optional<String> host, List<LaneRow> rows) {
-        return mapper.troubles(new LaneMapper.TroublesAsked(word,
+        return mapper.troubles(new LaneMapper.TrailAsked(word,
                 rows.stream().map(LaneRow::component).distinct().toList(),
                 rows.stream().map(LaneRow::environment).distinct().toList(), host.orElse(null),
                 Histories.second(Objects.requireNonNull(asked.since())),

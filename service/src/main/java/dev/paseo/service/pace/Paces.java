@@ -129,7 +129,7 @@ class Paces {
                         part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
                 waitedFor(waited), failed, all.wentBack(), optional(all.mended()),
                 byWeek.entrySet().stream().map(week -> {
-                    Summary.Short one = Summary.Short.of(week.getValue());
+                    Summary.Brief one = Summary.Brief.of(week.getValue());
                     return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
                 }).toList());
     }

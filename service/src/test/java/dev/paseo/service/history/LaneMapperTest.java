@@ -9,7 +9,7 @@ import dev.paseo.core.history.What;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.history.HistoryMapper.Asked;
-import dev.paseo.service.history.LaneMapper.TroublesAsked;
+import dev.paseo.service.history.LaneMapper.TrailAsked;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -81,11 +81,11 @@ class LaneMapperTest {
         String host = Rows.fresh("hut");
         trouble("unhealthy", host, component, "12:00:01");
         trouble("unhealthy", host, Rows.fresh("other"), "12:00:02");
-        TroublesAsked asked = new TroublesAsked("unhealthy", List.of(component), List.of(environment), null,
+        TrailAsked asked = new TrailAsked("unhealthy", List.of(component), List.of(environment), null,
                 "2026-05-04T12:00:00", "2026-05-04T12:01:00", 10);
         assertEquals(List.of("2026-05-04T12:00:01"),
                 mapper.troubles(asked).stream().map(HistoryMapper.TroubleRow::second).toList());
-        assertEquals(0, mapper.troubles(new TroublesAsked("unhealthy", List.of(component), List.of(environment),
+        assertEquals(0, mapper.troubles(new TrailAsked("unhealthy", List.of(component), List.of(environment),
                 "another", "2026-05-04T12:00:00", "2026-05-04T12:01:00", 10)).size());
         long failed = rows.deployment(place.id(), version);
         database.change("update deployment set status = 'failed', ended_at = ?, reason = 'a check failed' where id = ?",
