@@ -40,8 +40,9 @@ final class Figures {
         return String.format(Locale.ROOT, format, Arrays.stream(values).boxed().toArray());
     }
 
+    /** By nearest rank: the smallest value that at least this share is not above. */
     static double percentile(List<Double> values, double share) {
         List<Double> sorted = values.stream().sorted().toList();
-        return sorted.get((int) Math.min(sorted.size() - 1, Math.floor(share * sorted.size())));
+        return sorted.get(Math.max(0, (int) Math.ceil(share * sorted.size()) - 1));
     }
 }

@@ -13,7 +13,7 @@ import tools.jackson.databind.JsonNode;
 /** History, pace and the story of a file, with a hundred thousand deployments. */
 final class HistoryBench {
 
-    private static final int TIMES = 100;
+    private static final int TIMES = 200;
     private static final String YEAR = "since=2026-01-01T00:00:00Z&until=2026-12-31T00:00:00Z";
 
     private final Figures figures;
@@ -31,9 +31,9 @@ final class HistoryBench {
             park.signIn("auditor", Park.PASSWORD);
             Client auditor = park.as("auditor");
             history(auditor);
-            rows(auditor, "pace of a year, 1,000 components, 100,000 promotions", "/api/v1/pace?" + YEAR, 20, 500,
+            rows(auditor, "pace of a year, 1,000 components, 100,000 promotions", "/api/v1/pace?" + YEAR, 100, 500,
                     "all lead times are read and sorted");
-            rows(auditor, "the 50 promotions of these that took longest", "/api/v1/pace/lead-times?" + YEAR, 20, 500,
+            rows(auditor, "the 50 promotions of these that took longest", "/api/v1/pace/lead-times?" + YEAR, 100, 500,
                     "all lead times are sorted");
             rows(auditor, "stages of a year: the newest 200,000 of 1,000,000 attempts", "/api/v1/pace/stages?" + YEAR,
                     10,
@@ -109,7 +109,7 @@ final class HistoryBench {
                     "/api/v1/history?limit=50" + each.getValue(), TIMES, 100, "eight sources are asked one by one");
         }
         rows(auditor, "lanes of an environment over a year, 50 of 1,000 places",
-                "/api/v1/history/lanes?environment=env-3&" + YEAR, 20, 100, "times, holds and troubles are read");
+                "/api/v1/history/lanes?environment=env-3&" + YEAR, TIMES, 100, "times, holds and troubles are read");
         rows(auditor, "what changed between two moments, 10,000 places",
                 "/api/v1/history/changes?since=2026-01-01T12:00:00Z&until=2026-01-02T00:00:00Z", 20, 1000,
                 "both moments are read whole");
@@ -118,15 +118,15 @@ final class HistoryBench {
     private void rows(Client auditor, String what, String path, int times, double limit, String why)
             throws IOException {
         List<Double> took = new ArrayList<>();
-        for (int time = 0; time < times + 5; time++) {
+        for (int time = 0; time < 2 * times; time++) {
             long began = System.nanoTime();
             auditor.get(path).good();
-            if (time >= 5) {
+            if (time >= times) {
                 took.add((System.nanoTime() - began) / 1e6);
             }
         }
         figures.row(what, number("p50 %.0f ms, p99 %.0f ms", percentile(took, 0.5), percentile(took, 0.99)),
                 number("p99 < %.0f ms", limit), new Figures.Limit(percentile(took, 0.99), limit, false, why),
-                times + " times, warm, over loopback");
+                times + " times, after as many to warm up, over loopback");
     }
 }

@@ -117,6 +117,12 @@ class ArchitectureTest {
         assertTrue(rooms.size() > 60, "the sources were not found: " + rooms.keySet());
     }
 
+    @Test
+    void noMethodHasMoreThanFortyLines() throws IOException {
+        assertEquals(List.of(), MethodLengths.longer(sources(), 40));
+        assertFalse(MethodLengths.longer(sources(), 39).isEmpty(), "the sources were not read");
+    }
+
     private static List<Path> sources() throws IOException {
         List<Path> all = new ArrayList<>();
         for (String module : List.of("core", "language", "api", "service", "agent", "cli", "demo")) {

@@ -16,33 +16,9 @@ final class ChangeLines {
     }
 
     void print(JsonNode comparison) {
-        comparison.path("commits").forEach(
-                commit -> line(ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                        + context.ink().quiet("  " + commit.path("author").asString())));
-        int more = comparison.path("commitCount").asInt() - comparison.path("commits").size();
-        if (more > 0) {
-            line("and " + more + " commits more");
-        }
-        comparison.path("lost")
-                .forEach(commit -> line(context.ink().need("lacks ") + ServiceCommand.short8(commit.path("id")) + "  "
-                        + commit.path("summary").asString()
-                        + context.ink().quiet("  " + commit.path("author").asString())));
-        comparison.path("artifacts").valueStream()
-                .filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest")))
-                .forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
-                        + (artifact.has("liveDigest") ? ServiceCommand.short8(artifact.path("liveDigest")) + ", "
-                                + Size.words(artifact.path("liveSize").asLong()) : "none")
-                        + " to "
-                        + (artifact.has("digest") ? ServiceCommand.short8(artifact.path("digest")) + ", "
-                                + Size.words(artifact.path("size").asLong()) : "none")));
-        comparison.path("evidence").forEach(figure -> {
-            if (!figure.path("live").asString("").equals(figure.path("proposed").asString(""))) {
-                String better = figure.has("better")
-                        ? figure.path("better").asBoolean() ? ", better" : context.ink().need(", worse") : "";
-                line(figure.path("name").asString() + "  " + figure.path("live").asString("not reported") + " to "
-                        + figure.path("proposed").asString("not reported") + better);
-            }
-        });
+        commits(comparison);
+        artifacts(comparison.path("artifacts"));
+        evidence(comparison.path("evidence"));
         variables(comparison.path("variables"));
         comparison.path("secrets").forEach(secret -> line("secret " + secret.path("name").asString() + "  "
                 + revision(secret.path("live")) + " to " + revision(secret.path("proposed"))));
@@ -58,6 +34,44 @@ final class ChangeLines {
         }
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
+    }
+
+    private void commits(JsonNode comparison) {
+        comparison.path("commits").forEach(
+                commit -> line(ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
+                        + context.ink().quiet("  " + commit.path("author").asString())));
+        int more = comparison.path("commitCount").asInt() - comparison.path("commits").size();
+        if (more > 0) {
+            line("and " + more + " commits more");
+        }
+        comparison.path("lost")
+                .forEach(commit -> line(context.ink().need("lacks ") + ServiceCommand.short8(commit.path("id")) + "  "
+                        + commit.path("summary").asString()
+                        + context.ink().quiet("  " + commit.path("author").asString())));
+    }
+
+    private void artifacts(JsonNode artifacts) {
+        artifacts.valueStream()
+                .filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest")))
+                .forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
+                        + bytes(artifact, "liveDigest", "liveSize") + " to " + bytes(artifact, "digest", "size")));
+    }
+
+    private static String bytes(JsonNode artifact, String digest, String size) {
+        return artifact.has(digest)
+                ? ServiceCommand.short8(artifact.path(digest)) + ", " + Size.words(artifact.path(size).asLong())
+                : "none";
+    }
+
+    private void evidence(JsonNode figures) {
+        figures.forEach(figure -> {
+            if (!figure.path("live").asString("").equals(figure.path("proposed").asString(""))) {
+                String better = figure.has("better")
+                        ? figure.path("better").asBoolean() ? ", better" : context.ink().need(", worse") : "";
+                line(figure.path("name").asString() + "  " + figure.path("live").asString("not reported") + " to "
+                        + figure.path("proposed").asString("not reported") + better);
+            }
+        });
     }
 
     private static String versions(JsonNode versions, String none) {

@@ -126,20 +126,21 @@ public final class Proofs {
             whole.add(firstRoot);
         }
         whole.addAll(path);
-        if (whole.isEmpty()) {
-            return false;
-        }
+        return !whole.isEmpty() && leadsToBoth(first, firstRoot, second, secondRoot, whole.iterator());
+    }
+
+    private static boolean leadsToBoth(long first, byte[] firstRoot, long second, byte[] secondRoot,
+            Iterator<byte[]> path) {
         long node = first - 1;
         long last = second - 1;
         while ((node & 1) == 1) {
             node >>= 1;
             last >>= 1;
         }
-        Iterator<byte[]> rest = whole.iterator();
-        byte[] one = rest.next();
+        byte[] one = path.next();
         byte[] two = one;
-        while (rest.hasNext()) {
-            byte[] beside = rest.next();
+        while (path.hasNext()) {
+            byte[] beside = path.next();
             if (last == 0) {
                 return false;
             }

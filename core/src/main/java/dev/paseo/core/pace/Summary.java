@@ -5,7 +5,6 @@ import java.util.Collection;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.OptionalLong;
-import java.util.function.ToLongFunction;
 
 /**
  * What many lead times come to. Times are in seconds.
@@ -39,12 +38,14 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Ti
 
     /** Of these; the order does not matter. */
     public static Summary of(Collection<Sample> samples) {
-        long[] totals = totals(samples);
+        long[][] columns = columns(samples);
         long[] bad = samples.stream().mapToLong(Sample::badFor).filter(seconds -> seconds >= 0).sorted().toArray();
+        long[] totals = totals(samples);
         Map<TimePart, Long> sums = new EnumMap<>(TimePart.class);
         Map<TimePart, Long> medians = new EnumMap<>(TimePart.class);
         for (TimePart part : TimePart.values()) {
-            long[] each = sorted(samples, sample -> sample.parts()[part.ordinal()]);
+            long[] each = columns[part.ordinal()];
+            Arrays.sort(each);
             sums.put(part, Arrays.stream(each).sum());
             percentile(each, 50).ifPresent(median -> medians.put(part, median));
         }
@@ -52,19 +53,27 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Ti
                 percentile(bad, 50));
     }
 
-    private static long[] totals(Collection<Sample> samples) {
-        return sorted(samples, Sample::total);
-    }
-
-    /** Without streams: of a year there are very many, and each is looked at a dozen times. */
-    private static long[] sorted(Collection<Sample> samples, ToLongFunction<Sample> of) {
-        long[] all = new long[samples.size()];
+    /** By part; each sample is looked at once, as of a year there are very many. */
+    private static long[][] columns(Collection<Sample> samples) {
+        long[][] columns = new long[TimePart.values().length][samples.size()];
         int at = 0;
         for (Sample sample : samples) {
-            all[at++] = of.applyAsLong(sample);
+            for (int part = 0; part < columns.length; part++) {
+                columns[part][at] = sample.parts()[part];
+            }
+            at++;
         }
-        Arrays.sort(all);
-        return all;
+        return columns;
+    }
+
+    private static long[] totals(Collection<Sample> samples) {
+        long[] totals = new long[samples.size()];
+        int at = 0;
+        for (Sample sample : samples) {
+            totals[at++] = sample.total();
+        }
+        Arrays.sort(totals);
+        return totals;
     }
 
     /**

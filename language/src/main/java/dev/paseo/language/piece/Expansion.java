@@ -222,7 +222,6 @@ final class Expansion {
                     + NearestName.hint(use.piece(), pieces.keySet()));
             return Optional.empty();
         }
-        String words = use.piece() + " of " + owner;
         String name = use.piece() + " of " + release.map(Release::component).orElse("this file");
         List<String> chain = Stream.concat(level.chain().stream(), Stream.of(name)).toList();
         if (level.chain().contains(name)) {
@@ -238,6 +237,13 @@ final class Expansion {
                 use.of().orElse(each.component()), use.of().isEmpty() ? "the same" : use.version().words(),
                 each.version(), Canonical.digest(piece),
                 level.within())));
+        return Optional.of(filled(use, piece,
+                new Level(Optional.of(use.piece() + " of " + owner), chain, pieces, release)));
+    }
+
+    /** With what it was given, and what it uses itself. */
+    private Instance filled(Use use, Piece piece, Level within) {
+        String words = within.within().orElseThrow();
         Origin place = place(use.place().node());
         Filling filling = new Filling(new Givens(use, words, piece).read(place),
                 node -> new Origin(place.line(), place.column(), "line " + line(node) + " of " + words), origins,
@@ -246,10 +252,10 @@ final class Expansion {
                 .map(part -> new NodeTuple(key(part.getKey().key()), filling.fill(part.getValue()))).toList(),
                 FlowStyle.BLOCK);
         origins.put(body, place);
-        MappingNode whole = parts(body, new Level(Optional.of(words), chain, pieces, release));
+        MappingNode whole = parts(body, within);
         Map<Part, Node> parts = new LinkedHashMap<>();
         tuples(whole).forEach((key, tuple) -> Part.of(key).ifPresent(part -> parts.put(part, tuple.getValueNode())));
-        return Optional.of(new Instance(words, piece, use.place(), parts));
+        return new Instance(words, piece, use.place(), parts);
     }
 
     /** Where a node stands for whoever reads the file. */

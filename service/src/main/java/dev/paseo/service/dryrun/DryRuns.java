@@ -7,10 +7,9 @@ import dev.paseo.core.environment.DryRun;
 import dev.paseo.core.environment.DryRun.Finding;
 import dev.paseo.core.environment.DryRun.Outcome;
 import dev.paseo.core.environment.GateSide;
-import dev.paseo.core.environment.Rules;
+import dev.paseo.core.environment.RulesChange;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateFacts;
-import dev.paseo.core.gate.InWords;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.service.dryrun.DryRunMapper.PastRow;
 import dev.paseo.service.environment.Environments;
@@ -18,10 +17,8 @@ import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.springframework.stereotype.Component;
 
 /** Holds the rules of a file against what went through the gates of its environments, or ended at them. */
@@ -74,90 +71,49 @@ class DryRuns {
         List<Environments.Environment> there = environments.all();
         return file.environments().stream()
                 .flatMap(wanted -> there.stream().filter(known -> known.name().equals(wanted.name()))
-                        .map(known -> new Change(known, wanted.rules())))
-                .filter(Change::matters).map(change -> of(change, since, person)).toList();
+                        .map(known -> new Changed(known, new RulesChange(known.rules(), wanted.rules()))))
+                .filter(changed -> changed.change().matters()).map(changed -> of(changed, since, person)).toList();
     }
 
-    /** An environment's rules, and those that they would be. */
-    private record Change(Environments.Environment known, Rules wanted) {
+    /** Of an environment. */
+    private record Changed(Environments.Environment environment, RulesChange change) {}
 
-        Set<String> components() {
-            Set<String> all = new LinkedHashSet<>(List.of(""));
-            all.addAll(known.rules().components().keySet());
-            all.addAll(wanted.components().keySet());
-            return all;
-        }
-
-        List<Criterion> before(GateSide side, Kind kind, String component) {
-            return side == GateSide.TO_GO_ON ? known.rules().toGoOn(component) : known.rules().toEnter(kind, component);
-        }
-
-        List<Criterion> after(GateSide side, Kind kind, String component) {
-            return side == GateSide.TO_GO_ON ? wanted.toGoOn(component) : wanted.toEnter(kind, component);
-        }
-
-        List<String> words(GateSide side, Kind kind, boolean more) {
-            LinkedHashSet<String> words = new LinkedHashSet<>();
-            components().forEach(component -> {
-                List<Criterion> before = before(side, kind, component);
-                List<Criterion> after = after(side, kind, component);
-                (more ? DryRun.more(before, after) : DryRun.less(before, after)).stream().map(InWords::of)
-                        .filter(text -> !words.contains(text))
-                        .forEach(text -> words.add(component.isEmpty() ? text : component + ": " + text));
-            });
-            return List.copyOf(words);
-        }
-
-        List<String> words(boolean more) {
-            LinkedHashSet<String> all = new LinkedHashSet<>(words(GateSide.TO_ENTER, Kind.PROMOTION, more));
-            all.addAll(words(GateSide.TO_GO_ON, Kind.PROMOTION, more));
-            all.addAll(words(GateSide.ROLLBACK, Kind.ROLLBACK, more));
-            return List.copyOf(all);
-        }
-
-        boolean changes(GateSide side) {
-            Kind kind = side == GateSide.ROLLBACK ? Kind.ROLLBACK : Kind.PROMOTION;
-            return !words(side, kind, true).isEmpty() || !words(side, kind, false).isEmpty();
-        }
-
-        boolean matters() {
-            return changes(GateSide.TO_ENTER) || changes(GateSide.TO_GO_ON) || changes(GateSide.ROLLBACK);
-        }
-    }
-
-    private EnvironmentDryRunView of(Change change, Instant since, Person person) {
-        long environment = change.known().id();
+    private EnvironmentDryRunView of(Changed changed, Instant since, Person person) {
+        long environment = changed.environment().id();
+        RulesChange change = changed.change();
         List<PastRow> entered = change.changes(GateSide.TO_ENTER) || change.changes(GateSide.ROLLBACK)
                 ? mapper.entered(environment, since, MOST + 1)
                 : List.of();
         List<PastRow> wentOn = change.changes(GateSide.TO_GO_ON) ? mapper.wentOn(environment, since, MOST + 1)
                 : List.of();
-        Tally tally = new Tally(change, person);
+        Tally tally = new Tally(changed, person);
         entered.stream().limit(MOST).forEach(row -> tally.add(
                 row.kind() == Kind.ROLLBACK ? GateSide.ROLLBACK : GateSide.TO_ENTER, row));
         wentOn.stream().limit(MOST).forEach(row -> tally.add(GateSide.TO_GO_ON, row));
-        return new EnvironmentDryRunView(change.known().name(), change.words(true), change.words(false), tally.went,
+        return new EnvironmentDryRunView(changed.environment().name(), change.more(), change.less(), tally.went,
                 tally.ended, tally.emergencies, entered.size() <= MOST && wentOn.size() <= MOST,
                 List.copyOf(tally.found));
     }
 
     /** What came of all that stood at the gates of an environment, so far. */
     private final class Tally {
-        private final Change change;
+        private final String environment;
+        private final RulesChange change;
         private final Person person;
         private final List<DryRunFoundView> found = new ArrayList<>();
         private int went;
         private int ended;
         private int emergencies;
 
-        Tally(Change change, Person person) {
-            this.change = change;
+        Tally(Changed changed, Person person) {
+            this.environment = changed.environment().name();
+            this.change = changed.change();
             this.person = person;
         }
 
         void add(GateSide side, PastRow row) {
             if (!change.changes(side) || !person.may(Action.LOOK, Optional.of(row.component()),
-                    Optional.of(change.known().name()))) {
+                    Optional.of(environment))) {
                 return;
             }
             went += row.went() ? 1 : 0;
@@ -166,7 +122,7 @@ class DryRuns {
                 emergencies++;
                 return;
             }
-            Gates.AtGate at = atGate(side, row, change.known().name());
+            Gates.AtGate at = atGate(side, row, environment);
             Finding finding = judged(side, row, at, change);
             if (finding.outcome() != Outcome.AS_IT_WAS) {
                 boolean onward = side == GateSide.TO_GO_ON;
@@ -178,7 +134,7 @@ class DryRuns {
         }
     }
 
-    private Finding judged(GateSide side, PastRow row, Gates.AtGate at, Change change) {
+    private Finding judged(GateSide side, PastRow row, Gates.AtGate at, RulesChange change) {
         List<Criterion> before = change.before(side, row.kind(), row.component());
         List<Criterion> after = change.after(side, row.kind(), row.component());
         List<Criterion> criteria = DryRun.ofMember(row.went() ? DryRun.more(before, after) : after, row.follows());

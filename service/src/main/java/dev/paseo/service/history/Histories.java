@@ -12,6 +12,8 @@ import dev.paseo.service.history.HistoryMapper.HappenedRow;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -28,6 +30,9 @@ class Histories {
 
     /** The names of what is asked, for the trail. */
     record Names(Optional<String> component, Optional<String> environment, Optional<String> host) {}
+
+    /** What the trail calls what happens to hosts. */
+    static final Map<String, What> TROUBLES = Map.of("unhealthy", What.UNHEALTHY, "drift", What.DRIFTED);
 
     private final HistoryMapper mapper;
     private final Json json;
@@ -51,8 +56,7 @@ class Histories {
                 rows(mark, Source.CLOSURE_LIFTED, behind -> mapper.closures("lifted_at", more, behind),
                         row -> What.OPENED),
                 rows(mark, Source.CLOSURE, behind -> mapper.closures("at", more, behind), row -> What.CLOSED),
-                troubles(mark, "unhealthy", What.UNHEALTHY, more, names),
-                troubles(mark, "drift", What.DRIFTED, more, names)), after, limit);
+                troubles(mark, "unhealthy", more, names), troubles(mark, "drift", more, names)), after, limit);
     }
 
     private static List<Happening> rows(Mark mark, Source source, Function<Behind, List<HappenedRow>> query,
@@ -70,7 +74,7 @@ class Histories {
     }
 
     /** To the second, as the trail is indexed; no person does any of it. */
-    private List<Happening> troubles(Mark mark, String word, What what, Asked asked, Names names) {
+    private List<Happening> troubles(Mark mark, String word, Asked asked, Names names) {
         if (asked.account() != null) {
             return List.of();
         }
@@ -79,8 +83,7 @@ class Histories {
         return mapper.troubles(new HistoryMapper.TroubleAsked(word, names.component().orElse(null),
                 names.environment().orElse(null), names.host().orElse(null), text(asked.since()),
                 text(asked.until()), asked.limit()), second(second),
-                second.equals(bound.at()) ? bound.id() : Long.MAX_VALUE).stream().map(row -> trouble(row, what))
-                .toList();
+                second.equals(bound.at()) ? bound.id() : Long.MAX_VALUE).stream().map(this::trouble).toList();
     }
 
     private static @Nullable String text(@Nullable Instant moment) {
@@ -91,7 +94,8 @@ class Histories {
         return moment.toString().substring(0, 19);
     }
 
-    Happening trouble(HistoryMapper.TroubleRow row, What what) {
+    Happening trouble(HistoryMapper.TroubleRow row) {
+        What what = Objects.requireNonNull(TROUBLES.get(row.what()));
         Told told = json.read(row.body(), Told.class);
         return new Happening(new Mark(Instant.parse(row.second() + "Z"), Source.TRAIL, row.id()), what,
                 Optional.of(told.subject()), told.where(), Optional.empty(), Optional.empty(), Optional.empty(),

@@ -151,7 +151,7 @@ interface HistoryMapper {
     List<HappenedRow> closures(@Param("column") String column, @Param("a") Asked asked, @Param("b") Behind behind);
 
     /** @param second of the entry, without a zone, which is UTC */
-    record TroubleRow(long id, String second, String body) {}
+    record TroubleRow(String what, long id, String second, String body) {}
 
     /** What is asked of the trail: names, and seconds without a zone; null: nothing. */
     record TroubleAsked(String what, @Nullable String component, @Nullable String environment, @Nullable String host,
@@ -160,7 +160,7 @@ interface HistoryMapper {
     /** What agents told of their hosts, as it stands in the trail. */
     @Select("""
             <script>
-            select id, at_second as second, body from audit_entry
+            select what, id, at_second as second, body from audit_entry
             where what = #{a.what} and at_second &lt;= #{second} and (at_second &lt; #{second} or id &lt; #{id})
             <if test="a.component != null">and component = #{a.component}</if>
             <if test="a.environment != null">and environment = #{a.environment}</if>

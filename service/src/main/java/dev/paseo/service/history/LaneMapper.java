@@ -84,14 +84,16 @@ interface LaneMapper {
      *
      * @param host of this one alone; null: of all
      */
-    record TrailAsked(String what, List<String> components, List<String> environments, @Nullable String host,
+    record TrailAsked(List<String> whats, List<String> components, List<String> environments, @Nullable String host,
             String since, String until, int limit) {}
 
     @Select("""
             <script>
-            select id, at_second as second, body from audit_entry
-            where what = #{what} and at_second &gt;= #{since} and at_second &lt; #{until}
+            select what, id, at_second as second, body from audit_entry
+            where at_second &gt;= #{since} and at_second &lt; #{until}
             <if test="host != null">and who = #{host}</if>
+              and what in
+              <foreach item="each" collection="whats" open="(" separator="," close=")">#{each}</foreach>
               and component in
               <foreach item="each" collection="components" open="(" separator="," close=")">#{each}</foreach>
               and environment in

@@ -105,22 +105,21 @@ class Lanes {
         Asked most = new Asked(null, null, asked.host(), null, asked.since(), asked.until(), WRONG);
         List<Happening> ended = mapper.ended(rows.stream().map(LaneRow::place).toList(), most).stream()
                 .map(row -> Histories.happening(Source.DEPLOYMENT, What.ENDED, row)).toList();
-        List<Happening> unhealthy = troubles("unhealthy", What.UNHEALTHY, most, host, rows);
-        List<Happening> drifted = troubles("drift", What.DRIFTED, most, host, rows);
-        Page page = Page.of(List.of(ended, unhealthy, drifted), Optional.empty(), WRONG);
+        List<Happening> troubles = troubles(most, host, rows);
+        Page page = Page.of(List.of(ended, troubles), Optional.empty(), WRONG);
         return new Wrong(page.happenings().stream().map(HistoryController::view).collect(Collectors.groupingBy(
                 each -> lane(each.component().orElse(""), each.environment()))),
                 page.next().isPresent()
-                        || Stream.of(ended, unhealthy, drifted).anyMatch(each -> each.size() == WRONG));
+                        || Stream.of(ended, troubles).anyMatch(each -> each.size() == WRONG));
     }
 
-    private List<Happening> troubles(String word, What what, Asked asked, Optional<String> host, List<LaneRow> rows) {
-        return mapper.troubles(new LaneMapper.TrailAsked(word,
+    private List<Happening> troubles(Asked asked, Optional<String> host, List<LaneRow> rows) {
+        return mapper.troubles(new LaneMapper.TrailAsked(List.copyOf(Histories.TROUBLES.keySet()),
                 rows.stream().map(LaneRow::component).distinct().toList(),
                 rows.stream().map(LaneRow::environment).distinct().toList(), host.orElse(null),
                 Histories.second(Objects.requireNonNull(asked.since())),
                 Histories.second(Objects.requireNonNull(asked.until())), asked.limit())).stream()
-                .map(row -> histories.trouble(row, what)).toList();
+                .map(histories::trouble).toList();
     }
 
     private static String lane(String component, String environment) {

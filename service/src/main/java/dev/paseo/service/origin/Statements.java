@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
 import org.springframework.stereotype.Component;
+import org.springframework.util.ConcurrentLruCache;
 
 /** Makes each statement once, signs it and keeps it. */
 @Component
@@ -31,6 +32,14 @@ class Statements {
         }
     }
 
+    /** What was asked of a signature: everything that the answer depends on. */
+    private record Asked(EnvelopeView envelope, KeyRing ring) {}
+
+    /** So many answers are kept at hand: verifying takes longer than all else that is told of a file. */
+    private static final int KEPT = 200;
+
+    private final ConcurrentLruCache<Asked, Boolean> answers = new ConcurrentLruCache<>(KEPT,
+            asked -> asked.envelope().envelope().good(asked.ring()));
     private final StatementMapper mapper;
     private final Provenance provenance;
     private final ServiceKey key;
@@ -63,7 +72,7 @@ class Statements {
 
     /** Whether one of the service's keys signed it as it is. */
     boolean holds(EnvelopeView envelope) {
-        return envelope.envelope().good(key.ring());
+        return answers.get(new Asked(envelope, key.ring()));
     }
 
     /** The public keys, as {@link KeyRing#of} reads them. */

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -139,7 +140,8 @@ interface PaceMapper {
               where l.value = #{label})</if>
             """;
 
-    /** What is added up of each, {@link PackedLeadTime packed}: of a year there are very many. */
+    /** What is added up of each, {@link PackedLeadTime packed}: of a year there are very many, read as they come. */
+    @Options(fetchSize = 2_000)
     @Select("""
             <script>
             select w.packed from lead_time w where

@@ -7,11 +7,9 @@ import dev.paseo.service.pace.PaceMapper.Asked;
 import dev.paseo.service.pace.PaceMapper.CountRow;
 import dev.paseo.service.pace.PaceMapper.WaitedRow;
 import dev.paseo.service.pace.PaceMapper.LeadTimeRow;
-import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -20,6 +18,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -88,6 +88,8 @@ class Paces {
     record PartOfLeadTimeView(TimePart part, long seconds) {}
 
     private static final Duration WEEK = Duration.ofDays(7);
+    /** 1970-01-05 was one. */
+    private static final long MONDAY = 4;
 
     private final PaceMapper mapper;
 
@@ -95,12 +97,15 @@ class Paces {
         this.mapper = mapper;
     }
 
+    /** What the database adds up is added up beside what is added up here: of a year, each takes a while. */
     PaceView of(Asked asked) {
+        FutureTask<List<WaitedRow>> waiting = new FutureTask<>(() -> mapper.waitedFor(asked));
+        Thread.ofVirtual().name("pace").start(waiting);
         Map<Long, List<PackedLeadTime>> samples = mapper.samples(asked).stream().map(PackedLeadTime::of)
                 .collect(Collectors.groupingBy(PackedLeadTime::environment));
         Map<Long, Integer> failed = mapper.failed(asked).stream()
                 .collect(Collectors.toMap(CountRow::environment, CountRow::count));
-        Map<Long, List<WaitedRow>> waited = mapper.waitedFor(asked).stream()
+        Map<Long, List<WaitedRow>> waited = come(waiting).stream()
                 .collect(Collectors.groupingBy(WaitedRow::environment));
         double weeks = (double) Duration.between(asked.since(), asked.until()).toSeconds() / WEEK.toSeconds();
         return new PaceView(asked.since(), asked.until(), mapper.environments().stream()
@@ -108,6 +113,17 @@ class Paces {
                 .map(each -> environment(each.name(), samples.getOrDefault(each.id(), List.of()),
                         waited.getOrDefault(each.id(), List.of()), failed.getOrDefault(each.id(), 0), weeks))
                 .toList());
+    }
+
+    private static <T> T come(FutureTask<T> task) {
+        try {
+            return task.get();
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("the service is stopping", stop);
+        } catch (ExecutionException failed) {
+            throw failed.getCause() instanceof RuntimeException cause ? cause : new IllegalStateException(failed);
+        }
     }
 
     private static List<WaitedForView> waitedFor(List<WaitedRow> rows) {
@@ -119,9 +135,8 @@ class Paces {
     private static EnvironmentPaceView environment(String name, List<PackedLeadTime> rows, List<WaitedRow> waited,
             int failed, double weeks) {
         Summary all = Summary.of(rows.stream().map(PackedLeadTime::sample).toList());
-        Map<LocalDate, List<Sample>> byWeek = new TreeMap<>();
-        rows.forEach(row -> byWeek.computeIfAbsent(
-                row.day().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)), monday -> new ArrayList<>())
+        Map<Long, List<Sample>> byWeek = new TreeMap<>();
+        rows.forEach(row -> byWeek.computeIfAbsent(Math.floorDiv(row.day() - MONDAY, 7), week -> new ArrayList<>())
                 .add(row.sample()));
         return new EnvironmentPaceView(name, all.live(), Math.round(all.live() / weeks * 100) / 100.0,
                 optional(all.median()), optional(all.ninety()),
@@ -130,7 +145,8 @@ class Paces {
                 waitedFor(waited), failed, all.wentBack(), optional(all.mended()),
                 byWeek.entrySet().stream().map(week -> {
                     Summary.Brief one = Summary.Brief.of(week.getValue());
-                    return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
+                    return new WeekView(LocalDate.ofEpochDay(week.getKey() * 7 + MONDAY), one.live(),
+                            one.median().orElseThrow(), one.wentBack());
                 }).toList());
     }
 

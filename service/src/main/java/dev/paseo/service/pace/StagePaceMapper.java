@@ -4,6 +4,7 @@ import dev.paseo.core.run.StageStatus;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
@@ -17,7 +18,8 @@ interface StagePaceMapper {
     record AttemptRow(String component, String stage, long run, String variant, int attempt, StageStatus status,
             long millis, Instant endedAt) {}
 
-    /** The newest that ended in a time. */
+    /** The newest that ended in a time; very many, read as they come. */
+    @Options(fetchSize = 2_000)
     @Select("""
             <script>
             select c.name as component, s.name as stage, s.run_id as run, s.variant, s.attempt, s.status,

@@ -13,6 +13,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
@@ -45,20 +46,7 @@ class SecurityConfiguration {
                 .addFilterBefore(new SignInFilter(tokens, signingIn, cookie),
                         UsernamePasswordAuthenticationFilter.class)
                 .addFilterBefore(new RequestLimits(settings, cookie), SignInFilter.class)
-                .authorizeHttpRequests(requests -> requests
-                        // What was allowed when it was asked for ends in peace, even where its account was disabled
-                        // since.
-                        .dispatcherTypeMatchers(DispatcherType.ASYNC).permitAll()
-                        .requestMatchers("/api/v1/session", "/api/v1/tokens", "/api/v1/password-by-code",
-                                "/api/v1/sign-in-ways", "/api/v1/problems")
-                        .permitAll()
-                        .requestMatchers("/actuator/health/**").permitAll()
-                        .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
-                                authentication.get().getPrincipal() instanceof Person person
-                                        && person.may(Action.READ_METRICS, Optional.empty(), Optional.empty())))
-                        .requestMatchers("/api").permitAll()
-                        .requestMatchers("/api/**").authenticated()
-                        .anyRequest().permitAll())
+                .authorizeHttpRequests(SecurityConfiguration::whoMay)
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))
                         .referrerPolicy(referrer -> {}))
                 .exceptionHandling(handling -> handling
@@ -75,5 +63,21 @@ class SecurityConfiguration {
                 .formLogin(form -> form.disable()).httpBasic(basic -> basic.disable())
                 .logout(logout -> logout.disable())
                 .build();
+    }
+
+    private static void whoMay(
+            AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry requests) {
+        // What was allowed when it was asked for ends in peace, even where its account was disabled since.
+        requests.dispatcherTypeMatchers(DispatcherType.ASYNC).permitAll()
+                .requestMatchers("/api/v1/session", "/api/v1/tokens", "/api/v1/password-by-code",
+                        "/api/v1/sign-in-ways", "/api/v1/problems")
+                .permitAll()
+                .requestMatchers("/actuator/health/**").permitAll()
+                .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
+                        authentication.get().getPrincipal() instanceof Person person
+                                && person.may(Action.READ_METRICS, Optional.empty(), Optional.empty())))
+                .requestMatchers("/api").permitAll()
+                .requestMatchers("/api/**").authenticated()
+                .anyRequest().permitAll();
     }
 }

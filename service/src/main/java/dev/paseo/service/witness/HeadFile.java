@@ -1,5 +1,6 @@
 package dev.paseo.service.witness;
 
+import dev.paseo.core.text.Length;
 import dev.paseo.service.clock.ServiceClock;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -8,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import org.slf4j.Logger;
@@ -20,10 +22,14 @@ class HeadFile {
 
     private static final Logger LOG = LoggerFactory.getLogger(HeadFile.class);
 
+    /** A share that takes longer is said to be in trouble. */
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
+
     private final ToldHeadMapper mapper;
     private final WitnessSettings settings;
     private final ServiceClock clock;
     private volatile Optional<String> trouble = Optional.empty();
+    private volatile Optional<Instant> asked = Optional.empty();
 
     HeadFile(ToldHeadMapper mapper, WitnessSettings settings, ServiceClock clock) {
         this.mapper = mapper;
@@ -60,9 +66,11 @@ class HeadFile {
     private void write(Path file) {
         try {
             for (ToldHeadMapper.LineRow row : mapper.unwritten()) {
+                asked = Optional.of(clock.now());
                 Files.writeString(file, (isCut(file) ? "\n" : "") + row.line() + "\n", StandardCharsets.UTF_8,
                         StandardOpenOption.CREATE,
                         StandardOpenOption.APPEND, StandardOpenOption.DSYNC);
+                asked = Optional.empty();
                 mapper.written(row.size(), clock.now());
             }
             trouble = Optional.empty();
@@ -71,7 +79,14 @@ class HeadFile {
                 LOG.warn("heads of the trail cannot be written to {}: {}", file, failed.toString());
             }
             trouble = Optional.of(failed.toString());
+        } finally {
+            asked = Optional.empty();
         }
+    }
+
+    private Optional<String> trouble() {
+        return asked.map(since -> Duration.between(since, clock.now())).filter(since -> since.compareTo(PATIENCE) > 0)
+                .map(since -> "it has not answered for " + Length.of(since)).or(() -> trouble);
     }
 
     /** Whether the last line has no end: the disk was full, or the machine went down. */
@@ -88,6 +103,6 @@ class HeadFile {
 
     Optional<HeadFileView> view() {
         return file().map(path -> new HeadFileView(path.toString(),
-                mapper.newestWritten().map(HandedView::of), trouble));
+                mapper.newestWritten().map(HandedView::of), trouble()));
     }
 }

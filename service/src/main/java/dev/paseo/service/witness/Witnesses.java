@@ -11,7 +11,7 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
-/** Hands heads of the trail on; on a thread of its own, since the file may lie on a machine that does not answer. */
+/** Hands heads of the trail on: to receivers, and on a thread of its own to a file, whose machine may not answer. */
 @Component
 class Witnesses {
 
@@ -48,26 +48,23 @@ class Witnesses {
 
     @EventListener
     void start(ApplicationReadyEvent ready) {
-        Thread.ofVirtual().name("witnesses").start(this::work);
+        Thread.ofVirtual().name("witnesses")
+                .start(() -> work("witnesses", () -> telling.tell(clock.now(), settings.every())));
+        Thread.ofPlatform().daemon().name("head-file").start(() -> work("head-file", file::write));
     }
 
-    private void work() {
-        try (Nudge.Listening listening = nudge.listen("witnesses")) {
+    private void work(String name, Runnable handOn) {
+        try (Nudge.Listening listening = nudge.listen(name)) {
             while (!nudge.isClosing()) {
-                handOn();
+                try {
+                    handOn.run();
+                } catch (RuntimeException failed) {
+                    LOG.warn("heads of the trail are not handed on at the moment: {}", failed.toString());
+                }
                 listening.await(1000);
             }
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
-        }
-    }
-
-    private void handOn() {
-        try {
-            telling.tell(clock.now(), settings.every());
-            file.write();
-        } catch (RuntimeException failed) {
-            LOG.warn("heads of the trail are not handed on at the moment: {}", failed.toString());
         }
     }
 }

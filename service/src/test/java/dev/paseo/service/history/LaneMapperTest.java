@@ -81,11 +81,14 @@ class LaneMapperTest {
         String host = Rows.fresh("hut");
         trouble("unhealthy", host, component, "12:00:01");
         trouble("unhealthy", host, Rows.fresh("other"), "12:00:02");
-        TrailAsked asked = new TrailAsked("unhealthy", List.of(component), List.of(environment), null,
+        trouble("deployment started", host, component, "12:00:03");
+        trouble("drift", host, component, "12:00:04");
+        List<String> whats = List.of("unhealthy", "drift");
+        TrailAsked asked = new TrailAsked(whats, List.of(component), List.of(environment), null,
                 "2026-05-04T12:00:00", "2026-05-04T12:01:00", 10);
-        assertEquals(List.of("2026-05-04T12:00:01"),
+        assertEquals(List.of("2026-05-04T12:00:04", "2026-05-04T12:00:01"),
                 mapper.troubles(asked).stream().map(HistoryMapper.TroubleRow::second).toList());
-        assertEquals(0, mapper.troubles(new TrailAsked("unhealthy", List.of(component), List.of(environment),
+        assertEquals(0, mapper.troubles(new TrailAsked(whats, List.of(component), List.of(environment),
                 "another", "2026-05-04T12:00:00", "2026-05-04T12:01:00", 10)).size());
         long failed = rows.deployment(place.id(), version);
         database.change("update deployment set status = 'failed', ended_at = ?, reason = 'a check failed' where id = ?",

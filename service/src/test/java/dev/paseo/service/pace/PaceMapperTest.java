@@ -1,7 +1,12 @@
 package dev.paseo.service.pace;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertSame;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
@@ -18,6 +23,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.springframework.dao.QueryTimeoutException;
 
 class PaceMapperTest {
 
@@ -164,5 +170,13 @@ class PaceMapperTest {
         PaceMapper.MadeRow made = mapper.made(deployment).orElseThrow();
         assertEquals(NOON.plusSeconds(20), made.decided());
         assertEquals(Optional.empty(), mapper.badFor(deployment));
+    }
+
+    @Test
+    void whatFailsBesideFailsTheWhole() {
+        PaceMapper failing = mock(PaceMapper.class);
+        RuntimeException away = new QueryTimeoutException("too long");
+        when(failing.waitedFor(any())).thenThrow(away);
+        assertSame(away, assertThrows(QueryTimeoutException.class, () -> new Paces(failing).of(asked(null, 1))));
     }
 }

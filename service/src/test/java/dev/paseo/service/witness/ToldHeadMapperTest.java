@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.timeout;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
@@ -114,6 +115,28 @@ class ToldHeadMapperTest {
         assertEquals(List.of(head(3).line(), head(5).line()), Files.readAllLines(elsewhere));
         assertEquals(new HeadFile.HeadFileView(elsewhere.toString(),
                 Optional.of(new HeadFile.HandedView(5, Rows.NOON)), Optional.empty()), file.view().orElseThrow());
+    }
+
+    @Test
+    void aShareThatDoesNotAnswerIsToldAndWrittenToOnceItDoes() throws Exception {
+        Path silent = folder.resolve("heads.pipe");
+        assertEquals(0, new ProcessBuilder("mkfifo", silent.toString()).start().waitFor());
+        HeadFile file = file(silent);
+        tell(3, Rows.NOON);
+        Thread writing = Thread.ofPlatform().daemon().start(file::write);
+        verify(clock, timeout(30_000)).now();
+        when(clock.now()).thenReturn(Rows.NOON.plusSeconds(11));
+        while (file.view().orElseThrow().trouble().isEmpty()) {
+            assertTrue(writing.isAlive());
+        }
+        assertEquals(Optional.of("it has not answered for 11 s"), file.view().orElseThrow().trouble());
+        when(clock.now()).thenReturn(Rows.NOON.plusSeconds(10));
+        assertEquals(Optional.empty(), file.view().orElseThrow().trouble());
+        assertEquals(List.of(head(3).line()), Files.readAllLines(silent));
+        writing.join();
+        assertEquals(new HeadFile.HeadFileView(silent.toString(),
+                Optional.of(new HeadFile.HandedView(3, Rows.NOON.plusSeconds(10))), Optional.empty()),
+                file.view().orElseThrow());
     }
 
     @Test
