@@ -1,5 +1,5 @@
 import { tz } from "@date-fns/tz";
-import { format, isToday } from "date-fns";
+import { format, isThisYear, isToday } from "date-fns";
 import { useEffect, useState } from "react";
 import { OWN, useZone } from "./zone";
 
@@ -11,17 +11,25 @@ export function lengthOf(from: string, to: Date, away = 0): string {
 /** Says what a length of time leaves out. */
 export const without = (away: number) => (away === 0 ? "" : ` without ${lasting(away)} in which the service was away`);
 
-/** So many seconds, in their two largest units. */
+/** So many seconds, in their two largest units; what would be none of one is left out. */
 export function lasting(seconds: number): string {
+  const two = (unit: number, name: string, smaller: number, rest: string) => {
+    const more = Math.floor((seconds % unit) / smaller);
+    return `${Math.floor(seconds / unit)} ${name}${more === 0 ? "" : ` ${more} ${rest}`}`;
+  };
   if (seconds < 60) return `${seconds} s`;
-  if (seconds < 3600) return `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
-  if (seconds < 48 * 3600) return `${Math.floor(seconds / 3600)} h ${Math.floor((seconds % 3600) / 60)} min`;
-  return `${Math.floor(seconds / 86400)} d`;
+  if (seconds < 600) return two(60, "min", 1, "s");
+  if (seconds < 3600) return `${Math.floor(seconds / 60)} min`;
+  if (seconds < 86400) return two(3600, "h", 60, "min");
+  return two(86400, "d", 3600, "h");
 }
 
-/** In the zone that is named, else in the reader's. */
-export const clockOf = (time: string, zone: string = OWN) =>
-  format(time, isToday(time, { in: tz(zone) }) ? "HH:mm" : "EEE d MMM HH:mm", { in: tz(zone) });
+/** In the zone that is named, else in the reader's; the day where it is another one, the year likewise. */
+export const clockOf = (time: string, zone: string = OWN) => {
+  const there = { in: tz(zone) };
+  const day = isToday(time, there) ? "" : isThisYear(time, there) ? "EEE d MMM " : "d MMM yyyy ";
+  return format(time, `${day}HH:mm`, there);
+};
 export const exactOf = (time: string, zone: string = OWN) =>
   `${format(time, "EEEE d MMMM yyyy, HH:mm:ss", { in: tz(zone) })} ${zone}`;
 

@@ -6,7 +6,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.ByteArrayInputStream;
+import dev.paseo.cli.command.Commands;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -16,13 +18,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import picocli.CommandLine;
 
 /** The command line, against a small server that answers what it is told to. */
 class PaseoTest {
@@ -190,5 +195,21 @@ class PaseoTest {
         Files.writeString(file, Files.readString(file).replace("kepe", "keep"));
         assertEquals(0, paseo("check", file.toString()).code());
         assertEquals(2, paseo("check", home.resolve("nowhere.yaml").toString()).code());
+    }
+
+    static Stream<CommandLine> everyCommand() {
+        return within(Commands.line(
+                new Context(new PrintWriter(new StringWriter()), InputStream.nullInputStream(), Map.of(), false), ""));
+    }
+
+    private static Stream<CommandLine> within(CommandLine line) {
+        return line.getSubcommands().values().stream().flatMap(each -> Stream.concat(Stream.of(each), within(each)));
+    }
+
+    @ParameterizedTest
+    @MethodSource
+    void everyCommand(CommandLine command) {
+        String[] description = command.getCommandSpec().usageMessage().description();
+        assertTrue(description[0].endsWith("."), () -> "lists of commands show its beginning alone: " + description[0]);
     }
 }

@@ -22,9 +22,9 @@ final class AccountCommands {
     private AccountCommands() {}
 
     @Command(name = "add", description = {
-            "Adds an account. Prints a one-time code with which its owner sets a password (paseo password --code); "
-                    + "with --password",
-            "the password is read from standard input instead."},
+            "Adds an account.",
+            "Prints a one-time code with which its owner sets a password (paseo password --code); with --password "
+                    + "the password is read from standard input instead."},
             footer = {"", "Examples:",
                     "  paseo account add tester --role tester --group testers --address tester@park.example",
                     "  paseo account add night-shift --role 'release-engineer in staging' --password < password.txt"})

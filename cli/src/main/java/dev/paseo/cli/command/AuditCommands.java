@@ -57,11 +57,14 @@ final class AuditCommands {
         }
 
         private int continued(Path kept) {
-            Exported.Head before = TrailCommands.heads(kept).getLast();
-            Optional<String> broken = TrailCommands.broken(api(), before, key);
+            java.util.List<Exported.Head> heads = TrailCommands.heads(kept).stream().distinct().toList();
+            Api api = api();
+            Optional<String> broken = heads.stream().flatMap(each -> TrailCommands.broken(api, each, key).stream())
+                    .findFirst();
             context.out().println(broken.map(why -> context.ink().bad("wrong: ") + why)
-                    .orElse(context.ink().good("good: ") + "the trail continues the head of " + before.head().size()
-                            + " entries that was kept"));
+                    .orElse(context.ink().good("good: ") + "the trail continues "
+                            + (heads.size() == 1 ? "the head" : "each of the " + heads.size() + " heads, the last one")
+                            + " of " + heads.getLast().head().size() + " entries that was kept"));
             return broken.isPresent() ? 1 : 0;
         }
 
@@ -88,9 +91,9 @@ final class AuditCommands {
     }
 
     @Command(name = "acknowledge-restore", description = {
-            "Says that the database was restored from an older copy, with the reason. The entries that were lost by "
-                    + "it stand in the",
-            "audit trail and in every verification from then on, and are no longer a fault."},
+            "Says that the database was restored from an older copy, with the reason.",
+            "The entries that were lost by it stand in the audit trail and in every verification from then on, and "
+                    + "are no longer a fault."},
             footer = {"", "Example:",
                     "  paseo audit acknowledge-restore --reason 'the disk of the database failed; copy of last night'"})
     static final class AcknowledgeRestore extends ServiceCommand {

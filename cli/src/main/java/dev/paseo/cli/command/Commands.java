@@ -59,7 +59,7 @@ public final class Commands {
         commands.put("tick", () -> new TickCommand(context));
         commands.put("notices", () -> new NoticesCommand(context));
         commands.put("follow", () -> new FollowCommand(context));
-        commands.put("ask", () -> group("What others may do and you may not: for, list, decline, drop.",
+        commands.put("ask", () -> group("What others may do and you may not",
                 new AskCommands.For(context), new AskCommands.ListAll(context), new AskCommands.Decline(context),
                 new AskCommands.Drop(context)));
         commands.put("hand-on", () -> new HandOnCommand(context));
@@ -103,19 +103,17 @@ public final class Commands {
     private static void lists(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("list",
                 () -> group(
-                        "What there is, the newest first: components, environments, runs, versions, deployments, "
-                                + "events.",
+                        "What there is, the newest first",
                         new ListCommands.Components(context),
                         new ListCommands.Environments(context), new ListCommands.Runs(context),
                         new ListCommands.Versions(context), new ListCommands.Deployments(context),
                         new ListCommands.Events(context)));
         commands.put("piece",
-                () -> group("Pieces, which the pipeline files of many components share: list, users, try.",
+                () -> group("Pieces, which the pipeline files of many components share",
                         new PieceCommands.ListAll(context), new PieceCommands.Users(context),
                         new PieceCommands.Try(context)));
         commands.put("component", () -> group(
-                "Components: register, change, look, badge, hook, map-hook, events, links, labels, names, open, "
-                        + "shut, file, save, token, watch, stores.",
+                "Components",
                 new RegisterCommand(context), new ChangeCommand(context),
                 new ComponentCommands.Shut(context), new ComponentCommands.Look(context),
                 new ComponentCommands.Badge(context),
@@ -132,41 +130,41 @@ public final class Commands {
     /** Environments, and what is decided there. */
     private static void environments(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("environment",
-                () -> group("Environments: load, place, edit, export, copy, compare, rules, outside, calendar.",
+                () -> group("Environments",
                         new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Place(context),
                         new EnvironmentFileCommands.Edit(context),
                         new GateCommands.Export(context), new GateCommands.Copy(context),
                         new GateCommands.Differences(context),
                         new GateCommands.Rules(context), new GateCommands.Outside(context),
                         new GateCommands.CalendarAddress(context)));
-        commands.put("evidence", () -> group("Evidence that is added to sealed versions: add, sign-off, list, fetch.",
+        commands.put("evidence", () -> group("Evidence that is added to sealed versions",
                 new EvidenceCommands.Add(context), new EvidenceCommands.SignOff(context),
                 new EvidenceCommands.ListAll(context), new EvidenceCommands.Fetch(context)));
-        commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.",
+        commands.put("set", () -> group("Sets of versions, promoted as one",
                 new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
         commands.put("deputy",
-                () -> group("Deputies, who decide in another's place for a time: name, list, end.",
+                () -> group("Deputies, who decide in another's place for a time",
                         new DeputyCommands.Name(context), new DeputyCommands.ListAll(context),
                         new DeputyCommands.End(context)));
         commands.put("loosening",
-                () -> group("Loosenings that wait for a second person: list, show, agree, refuse, withdraw.",
+                () -> group("Loosenings that wait for a second person",
                         new LooseningCommands.ListAll(context), new LooseningCommands.Show(context),
                         new LooseningCommands.Agree(context), new LooseningCommands.Refuse(context),
                         new LooseningCommands.Withdraw(context)));
         commands.put("service", () -> new ServiceFactsCommand(context));
-        commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
+        commands.put("clock", () -> group("The service's clock", new GateCommands.Forward(context)));
     }
 
     /** Hosts, previews and what is set for them. */
     private static void settings(Map<String, Supplier<Object>> commands, Context context) {
-        commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context),
+        commands.put("host", () -> group("Hosts", new RestraintCommands.Hosts(context),
                 new RestraintCommands.Maintain(context)));
-        commands.put("preview", () -> group("Preview environments: list, remove.",
+        commands.put("preview", () -> group("Preview environments",
                 new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
-        commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context),
+        commands.put("variable", () -> group("Variables", new RestraintCommands.SetVariable(context),
                 new RestraintCommands.Variables(context)));
         commands.put("secret",
-                () -> group("Secrets: set, list, grant, renew-key.", new SecretCommands.Set(context),
+                () -> group("Secrets", new SecretCommands.Set(context),
                         new SecretCommands.ListAll(context),
                         new SecretCommands.Grant(context), new SecretCommands.RenewKey(context)));
     }
@@ -174,32 +172,31 @@ public final class Commands {
     /** People, agents, others who are told, and the trail. */
     private static void people(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("account",
-                () -> group("Accounts: add, list, change, disable, enable, code.", new AccountCommands.Add(context),
+                () -> group("Accounts", new AccountCommands.Add(context),
                         new AccountCommands.ListAll(context),
                         new AccountCommands.Change(context), new AccountCommands.Disable(context),
                         new AccountCommands.Enable(context), new AccountCommands.Code(context)));
-        commands.put("group", () -> group("Groups: list, change, join, leave.", new GroupCommands.ListAll(context),
+        commands.put("group", () -> group("Groups", new GroupCommands.ListAll(context),
                 new GroupCommands.Change(context), new GroupCommands.Join(context), new GroupCommands.Leave(context)));
-        commands.put("token", () -> group("Your tokens: make, list, revoke.", new TokenCommands.Make(context),
+        commands.put("token", () -> group("Your tokens", new TokenCommands.Make(context),
                 new TokenCommands.ListAll(context), new TokenCommands.Revoke(context)));
         commands.put("password", () -> new PasswordCommand(context));
         commands.put("agent",
-                () -> group("Agents: enrol, list, renew, drain, return.", new AgentCommands.Enrol(context),
+                () -> group("Agents", new AgentCommands.Enrol(context),
                         new AgentCommands.Renew(context),
                         new AgentCommands.ListAgents(context), new AgentCommands.Drain(context),
                         new AgentCommands.Return(context)));
         commands.put("receiver",
-                () -> group("Receivers of events: add, list, messages, resend, stop.",
+                () -> group("Receivers of events",
                         new ReceiverCommands.Add(context),
                         new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context),
                         new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
         commands.put("audit",
-                () -> group("The audit trail: list, show, export, head, key, verify, acknowledge-restore.",
-                        new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context),
-                        new AuditCommands.List(context), new ExportCommand(context),
-                        new TrailCommands.Head(context), new TrailCommands.Key(context),
-                        new TrailCommands.RenewKey(context), new TrailCommands.WitnessList(context),
-                        new TrailCommands.Show(context)));
+                () -> group("The audit trail",
+                        new AuditCommands.List(context), new TrailCommands.Show(context), new ExportCommand(context),
+                        new AuditCommands.Verify(context), new TrailCommands.Head(context),
+                        new TrailCommands.WitnessList(context), new TrailCommands.Key(context),
+                        new TrailCommands.RenewKey(context), new AuditCommands.AcknowledgeRestore(context)));
     }
 
     /** The commands, or, for a quick start, only the one that is asked for. */
@@ -215,12 +212,13 @@ public final class Commands {
         return line;
     }
 
-    private static CommandLine group(String description, Object... commands) {
+    private static CommandLine group(String of, Object... commands) {
         CommandLine group = new CommandLine(new Group());
-        group.getCommandSpec().usageMessage().description(description);
         for (Object command : commands) {
             group.addSubcommand(command);
         }
+        group.getCommandSpec().usageMessage()
+                .description(of + ": " + String.join(", ", group.getSubcommands().keySet()) + ".");
         return group;
     }
 }

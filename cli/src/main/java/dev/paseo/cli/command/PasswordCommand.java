@@ -11,9 +11,9 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(name = "password", description = {
-        "Sets your password, 10 to 200 characters. It is asked for, or read from standard input: the one before "
-                + "first, then the new one;",
-        "with a code that an administrator gave you, the new one alone. Your sessions end; your tokens stay."},
+        "Sets your password, 10 to 200 characters.",
+        "It is asked for, or read from standard input: the one before first, then the new one; with a code that an "
+                + "administrator gave you, the new one alone. Your sessions end; your tokens stay."},
         footer = {"", "Examples:", "  paseo password", "  paseo password http://127.0.0.1:7600 --code paseo-code_…"})
 final class PasswordCommand implements Callable<Integer> {
 

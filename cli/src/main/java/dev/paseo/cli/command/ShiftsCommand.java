@@ -15,9 +15,9 @@ import tools.jackson.databind.JsonNode;
 
 @Command(name = "shifts", description = {
         "When a stage, or the deployments into an environment, became slower or faster, or began to fail or ceased to; "
-                + "and what was otherwise from then on:",
-        "agents, the pipeline file, pieces, upstream versions, settings, secrets, hosts. Of the newest 200. What is "
-                + "otherwise need not be why."},
+                + "and what was otherwise from then on.",
+        "That is: agents, the pipeline file, pieces, upstream versions, settings, secrets, hosts. Of the newest 200. "
+                + "What is otherwise need not be why."},
         footer = {"", "Examples:", "  paseo shifts daylight-api --stage unit",
                 "  paseo shifts daylight-api --in production"})
 final class ShiftsCommand extends ServiceCommand {

@@ -6,6 +6,7 @@ import dev.paseo.core.origin.Statement;
 import dev.paseo.core.signature.KeyRing;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.Base64;
 import java.util.Optional;
 import tools.jackson.core.JacksonException;
@@ -54,5 +55,10 @@ record SignedStatement(SignedEnvelope envelope, Statement statement, JsonNode wh
         } catch (IllegalArgumentException noKey) {
             throw new Failure(Failure.Kind.USAGE, "The key that was given is none: " + noKey.getMessage());
         }
+    }
+
+    /** When the key that signed it was replaced; empty: it is the newest. */
+    Optional<Instant> replaced(String key) {
+        return envelope.signer(KeyRing.of(key)).flatMap(KeyRing.Term::until);
     }
 }

@@ -75,9 +75,9 @@ final class TrailCommands {
     }
 
     @Command(name = "renew-key", description = {
-            "Puts a new key in the place of the one by which heads of the trail and statements are signed. The old one "
-                    + "signs the new one, and is gone then;",
-            "what it signed stays good. Whoever kept the old one can still verify; give them the new one too: paseo "
+            "Puts a new key in the place of the one by which heads of the trail and statements are signed.",
+            "The old one signs the new one, and is gone then; what it signed stays good. Whoever kept the "
+                    + "old one can still verify; give them the new one too: paseo "
                     + "audit key."},
             footer = {"", "Example:", "  paseo audit renew-key --reason 'as every year'"})
     static final class RenewKey extends ServiceCommand {

@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
+import java.time.temporal.ChronoUnit;
 import java.util.HexFormat;
 import java.util.Locale;
 import java.util.Optional;
@@ -153,6 +154,10 @@ final class VerifyCommand extends ServiceCommand {
         JsonNode version = predicate.has("version") ? predicate.path("version") : predicate.path("paseo_version");
         JsonNode asked = predicate.path("buildDefinition").path("externalParameters");
         line(context.ink().good("good: ") + "signed, and about this very file");
+        signed.replaced(trusted).ifPresent(at -> line("  by a key that was replaced on "
+                + at.truncatedTo(ChronoUnit.SECONDS)
+                + ": whoever has that one can sign so since; the service tells what it signed itself: paseo verify "
+                + file));
         line(context.ink().strong(version.path("component").asString() + " " + version.path("version").asString()));
         told("repository", asked.path("repository"));
         told("branch", asked.path("branch"));

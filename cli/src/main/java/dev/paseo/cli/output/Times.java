@@ -2,7 +2,9 @@ package dev.paseo.cli.output;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.Year;
 import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.TextStyle;
 import java.util.Locale;
@@ -11,7 +13,8 @@ import tools.jackson.databind.JsonNode;
 /** Times as people say them. */
 public final class Times {
 
-    private static final DateTimeFormatter EXACT = DateTimeFormatter.ofPattern("d MMM HH:mm:ss", Locale.ENGLISH);
+    private static final DateTimeFormatter THIS_YEAR = DateTimeFormatter.ofPattern("d MMM HH:mm:ss", Locale.ENGLISH);
+    private static final DateTimeFormatter ANOTHER = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss", Locale.ENGLISH);
 
     private Times() {}
 
@@ -41,6 +44,11 @@ public final class Times {
     /** In the reader's zone. */
     public static String exact(JsonNode time) {
         return time.isMissingNode() || time.isNull() ? ""
-                : EXACT.format(Instant.parse(time.asString()).atZone(ZoneId.systemDefault()));
+                : exact(Instant.parse(time.asString()).atZone(ZoneId.systemDefault()), Year.now());
+    }
+
+    /** The year is left out where it is this one. */
+    static String exact(ZonedDateTime time, Year now) {
+        return (time.getYear() == now.getValue() ? THIS_YEAR : ANOTHER).format(time);
     }
 }

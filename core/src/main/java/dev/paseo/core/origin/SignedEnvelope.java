@@ -5,6 +5,7 @@ import dev.paseo.core.signature.KeyRing;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A signed text with its type, as DSSE 1.0 has it.
@@ -38,7 +39,12 @@ public record SignedEnvelope(String payloadType, byte[] payload, List<Signed> si
 
     /** Whether one of the keys signed it. */
     public boolean good(KeyRing keys) {
+        return signer(keys).isPresent();
+    }
+
+    /** Which of the keys signed it. Nothing in it says when: whoever has a key that was replaced can sign with it. */
+    public Optional<KeyRing.Term> signer(KeyRing keys) {
         byte[] bytes = signed(payloadType, payload);
-        return signatures.stream().anyMatch(each -> keys.good(bytes, each.signature()));
+        return signatures.stream().flatMap(each -> keys.signer(bytes, each.signature()).stream()).findFirst();
     }
 }

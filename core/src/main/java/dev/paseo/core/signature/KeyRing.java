@@ -135,9 +135,9 @@ public record KeyRing(String first, List<Renewal> renewals) {
         return renewals.isEmpty() ? first : renewals.getLast().key();
     }
 
-    /** Whether one of the keys signed this, whenever. */
-    public boolean good(byte[] bytes, String signature) {
-        return terms().stream().anyMatch(term -> term.signed(bytes, signature));
+    /** Which of the keys signed this, whenever; the newest of them. */
+    public Optional<Term> signer(byte[] bytes, String signature) {
+        return terms().reversed().stream().filter(term -> term.signed(bytes, signature)).findFirst();
     }
 
     /** Whether a key signed this that was still in force when, as what is signed says. */

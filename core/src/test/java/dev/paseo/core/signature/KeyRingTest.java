@@ -38,9 +38,9 @@ class KeyRingTest {
     @Test
     void whatAnyOfThemSignedIsGoodAndNothingElse() {
         for (SigningPair each : List.of(first, second, third)) {
-            assertTrue(ring.good(BYTES, each.sign(BYTES)));
+            assertTrue(ring.signer(BYTES, each.sign(BYTES)).isPresent());
         }
-        assertFalse(ring.good(BYTES, SigningPair.fresh().sign(BYTES)));
+        assertFalse(ring.signer(BYTES, SigningPair.fresh().sign(BYTES)).isPresent());
     }
 
     @Test
@@ -83,7 +83,7 @@ class KeyRingTest {
         assertEquals(Optional.of(ring), ring.from(first.ring()));
         KeyRing later = ring.from(third.ring()).orElseThrow();
         assertEquals(third.ring(), later);
-        assertFalse(later.good(BYTES, first.sign(BYTES)));
+        assertFalse(later.signer(BYTES, first.sign(BYTES)).isPresent());
         assertEquals(Optional.of(ring), ring.from(first.ring().with(first.renewedBy(second, MAY))));
         assertEquals(Optional.of(ring), first.ring().from(ring), "what is known already still ends the first one");
         assertEquals(Optional.empty(), ring.from(SigningPair.fresh().ring()));
@@ -96,6 +96,6 @@ class KeyRingTest {
         KeyRing kept = first.ring().with(first.renewedBy(second, MAY));
         assertEquals(Optional.empty(), forged.from(kept));
         assertEquals(kept, forged.believed(Optional.of(kept)));
-        assertFalse(forged.believed(Optional.of(kept)).good(BYTES, thief.sign(BYTES)));
+        assertFalse(forged.believed(Optional.of(kept)).signer(BYTES, thief.sign(BYTES)).isPresent());
     }
 }

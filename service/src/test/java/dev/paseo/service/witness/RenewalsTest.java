@@ -62,8 +62,8 @@ class RenewalsTest {
         KeyRing ring = renewals.renew(" Yearly ", "admin");
         assertEquals(List.of(before, ring.newest()), ring.terms().stream().map(KeyRing.Term::key).toList());
         assertEquals(ring, replica.ring());
-        assertTrue(new KeyRing(ring.newest(), List.of()).good(BYTES, replica.sign(BYTES)));
-        assertTrue(ring.good(BYTES, early));
+        assertTrue(new KeyRing(ring.newest(), List.of()).signer(BYTES, replica.sign(BYTES)).isPresent());
+        assertTrue(ring.signer(BYTES, early).isPresent());
         Path file = data.resolve("keys/audit-ed25519");
         assertEquals("rw-------", PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
         assertEquals(3, Files.readAllLines(file).size(), "one private key, and two public ones");
