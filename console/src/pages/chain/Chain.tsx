@@ -40,9 +40,13 @@ export default function Chain() {
         <h1>Chain</h1>
         <p>What starts what, and how far a change has come.</p>
         {changes.length > 0 && (
-          <label className="title-action follow">
+          <label className="title-action follow max-w-full">
             Follow
-            <select value={told ? event : ""} onChange={(choice) => setSearch({ event: choice.target.value })}>
+            <select
+              className="min-w-0 max-w-full"
+              value={told ? event : ""}
+              onChange={(choice) => setSearch({ event: choice.target.value })}
+            >
               {!change && told && <option value={event}>{sentenceOf(told)}</option>}
               {changes.map((each) => (
                 <option key={each.event} value={each.event}>

@@ -24,15 +24,18 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
     const box = event.currentTarget.getBoundingClientRect();
     onMoment(momentAt((event.clientX - box.left) / box.width, span));
   };
+  const axis = marks(span);
+  // On a phone there is room for the words of two or three.
+  const apart = Math.ceil(axis.length / 2.5);
   return (
     <div className="sheet p-5" role="group" aria-label="What was live, over time">
       <div className="flex border-b border-[var(--line)] pb-1 text-[12px] text-ink-3">
         <div className={NAMES} />
         <div className="relative h-4 grow">
-          {marks(span).map(({ at, word }, index) => (
+          {axis.map(({ at, word }, index) => (
             <span
               key={at}
-              className={`absolute -translate-x-1/2 whitespace-nowrap ${index % 2 === 1 ? "max-sm:hidden" : ""}`}
+              className={`absolute -translate-x-1/2 whitespace-nowrap ${index % apart > 0 ? "max-sm:hidden" : ""}`}
               style={{ left: `${place(at, span)}%` }}
             >
               {word}

@@ -109,7 +109,7 @@ export function FacetForm({ title, facets, statuses }: FormProps) {
   };
   return (
     <form
-      className="mb-4 flex flex-wrap items-center gap-2"
+      className="mb-4 flex flex-wrap items-center gap-2 max-sm:grid max-sm:grid-cols-2 max-sm:[&>input]:w-full max-sm:[&>select]:w-full"
       aria-label={`Which ${title.toLowerCase()}`}
       onSubmit={(event) => event.preventDefault()}
     >

@@ -77,7 +77,10 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
             role="region"
             aria-label={title}
           >
-            <table className="w-full min-w-[960px] table-fixed" aria-rowcount={list.hasNextPage ? -1 : rows.length + 1}>
+            <table
+              className="w-full min-w-[960px] table-fixed max-sm:min-w-[720px]"
+              aria-rowcount={list.hasNextPage ? -1 : rows.length + 1}
+            >
               <colgroup>
                 {head.map(([word, share]) => (
                   <col key={word} style={{ width: `${share}%` }} />

@@ -78,7 +78,7 @@ export default function Pace() {
 const Figures = ({ environments }: { environments: Environment[] }) => (
   <section className="sheet p-5">
     <div className="table-scroll" tabIndex={0} role="region" aria-label="Pace of each environment">
-      <table>
+      <table className="[&_td]:whitespace-nowrap">
         <thead>
           <tr>
             <th>Environment</th>
