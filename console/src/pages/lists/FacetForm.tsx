@@ -16,6 +16,9 @@ const ANY: Partial<Record<Facet, string>> = {
   text: "any text",
 };
 
+/** Two beside each other, so that the list begins on the first screen. */
+const ON_A_PHONE = "max-sm:grid max-sm:grid-cols-2 max-sm:[&>input]:w-full max-sm:[&>select]:w-full";
+
 /** What the address asks of a list, and how another thing is asked. */
 export function useFacets(of: readonly Facet[]): [Facets, (facet: Facet, value: string) => void] {
   const [params, setParams] = useSearchParams();
@@ -109,7 +112,7 @@ export function FacetForm({ title, facets, statuses }: FormProps) {
   };
   return (
     <form
-      className="mb-4 flex flex-wrap items-center gap-2 max-sm:grid max-sm:grid-cols-2 max-sm:[&>input]:w-full max-sm:[&>select]:w-full"
+      className={`mb-4 flex flex-wrap items-center gap-2 ${ON_A_PHONE}`}
       aria-label={`Which ${title.toLowerCase()}`}
       onSubmit={(event) => event.preventDefault()}
     >

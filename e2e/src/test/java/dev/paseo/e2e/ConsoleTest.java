@@ -106,6 +106,11 @@ class ConsoleTest {
             browser.darken(true);
             browser.contrast().forEach(problem -> found.add(page.getKey() + " dark " + problem));
             browser.darken(false);
+            browser.size(390, 800);
+            if (!Boolean.TRUE.equals(browser.script("return document.documentElement.scrollWidth <= innerWidth"))) {
+                found.add(page.getKey() + " is wider than a phone");
+            }
+            browser.size(1280, 800);
             browser.said().forEach(line -> found.add(page.getKey() + " says " + line));
         }
         browser.open("/sign-in");
