@@ -2,19 +2,13 @@ package dev.paseo.service.waiting;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.asking.Asks;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.gate.Waits;
 import dev.paseo.service.loosening.Agreements;
-import dev.paseo.service.secret.Secrets;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.springframework.stereotype.Component;
 
 /** What needs somebody. */
@@ -26,12 +20,6 @@ class WaitingViews {
     /** An emergency that is to be looked at. */
     record ReviewView(long deployment, String component, String environment, String version,
             Optional<String> requestedBy, String reason, boolean emergency, Instant at, Instant due) {}
-
-    /**
-     * A secret that a component's file names: {@code granted} is false where the component may not name it, else no
-     * value is set.
-     */
-    record GrantView(String component, String secret, boolean granted) {}
 
     /** A version that does not go on to an environment until something is mended; then it goes on by itself. */
     record StayingWalkView(String component, String version, String environment, String reason, Instant since) {}
@@ -45,31 +33,29 @@ class WaitingViews {
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
     record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews,
-            List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
+            List<MissingGrants.GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
             List<Agreements.LooseningView> loosenings, List<Asks.AskedView> asks) {}
 
     record CountView(int count) {}
 
     private final WaitingMapper mapper;
     private final Waits waits;
-    private final Components components;
-    private final Secrets secrets;
+    private final MissingGrants missing;
     private final Agreements agreements;
     private final ServiceClock clock;
 
-    WaitingViews(WaitingMapper mapper, Waits waits, Components components, Secrets secrets, Agreements agreements,
-            ServiceClock clock) {
+    WaitingViews(WaitingMapper mapper, Waits waits, MissingGrants missing, Agreements agreements, ServiceClock clock) {
         this.mapper = mapper;
         this.waits = waits;
-        this.components = components;
-        this.secrets = secrets;
+        this.missing = missing;
         this.agreements = agreements;
         this.clock = clock;
     }
 
     WaitingView waiting(Person person, List<Asks.AskedView> asks) {
         List<ReviewView> reviews = reviews(person);
-        List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants()
+        List<MissingGrants.GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty())
+                ? missing.all()
                 : List.of();
         List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty())
                 ? waits.forNobody(MOST) : List.of();
@@ -103,25 +89,5 @@ class WaitingViews {
                 .map(row -> new ReviewView(row.deployment(), row.component(), row.environment(), row.version(),
                         Optional.ofNullable(row.requestedBy()), row.reason(), row.emergency(), row.at(), row.due()))
                 .toList();
-    }
-
-    /** A grant that is missing is a task from when the file is in force, not a failure in the night. */
-    private List<GrantView> grants() {
-        List<GrantView> missing = new ArrayList<>();
-        mapper.heads().forEach(head -> components.file(head.fileId()).file().ifPresent(file -> {
-            List<String> given = secrets.given(head.componentId());
-            ofStages(file).stream().filter(name -> secrets.missing(List.of(name), head.componentId(), 0).contains(name))
-                    .forEach(name -> missing.add(new GrantView(head.component(), name, given.contains(name))));
-            file.deployment().map(recipe -> recipe.secrets()).orElse(List.of()).stream()
-                    .filter(name -> !given.contains(name))
-                    .forEach(name -> missing.add(new GrantView(head.component(), name, false)));
-        }));
-        return missing.stream().distinct().toList();
-    }
-
-    private static Set<String> ofStages(PipelineFile file) {
-        Set<String> names = new LinkedHashSet<>();
-        file.stages().forEach(stage -> names.addAll(stage.secrets()));
-        return names;
     }
 }
