@@ -1,6 +1,5 @@
 package dev.paseo.service.waiting;
 
-import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
@@ -8,6 +7,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import org.springframework.stereotype.Component;
+import org.springframework.util.ConcurrentLruCache;
 
 /** Secrets that pipeline files name, and that their components may not, or that have no value. */
 @Component
@@ -19,6 +19,13 @@ class MissingGrants {
      */
     record GrantView(String component, String secret, boolean granted) {}
 
+    /** The secrets that a file names: in stages, and in its deployment. */
+    private record Named(Set<String> inStages, List<String> inDeployment) {}
+
+    /** Of so many files what they name is kept at hand: it never changes, and reading a file takes milliseconds. */
+    private static final int KEPT = 10_000;
+
+    private final ConcurrentLruCache<Long, Named> named = new ConcurrentLruCache<>(KEPT, this::read);
     private final WaitingMapper mapper;
     private final Components components;
     private final Secrets secrets;
@@ -32,20 +39,26 @@ class MissingGrants {
     /** A grant that is missing is a task from when the file is in force, not a failure in the night. */
     List<GrantView> all() {
         List<GrantView> missing = new ArrayList<>();
-        mapper.heads().forEach(head -> components.file(head.fileId()).file().ifPresent(file -> {
+        mapper.heads().forEach(head -> {
+            Named names = named.get(head.fileId());
+            if (names.inStages().isEmpty() && names.inDeployment().isEmpty()) {
+                return;
+            }
             List<String> given = secrets.given(head.componentId());
-            ofStages(file).stream().filter(name -> secrets.missing(List.of(name), head.componentId(), 0).contains(name))
+            names.inStages().stream()
+                    .filter(name -> secrets.missing(List.of(name), head.componentId(), 0).contains(name))
                     .forEach(name -> missing.add(new GrantView(head.component(), name, given.contains(name))));
-            file.deployment().map(recipe -> recipe.secrets()).orElse(List.of()).stream()
-                    .filter(name -> !given.contains(name))
+            names.inDeployment().stream().filter(name -> !given.contains(name))
                     .forEach(name -> missing.add(new GrantView(head.component(), name, false)));
-        }));
+        });
         return missing.stream().distinct().toList();
     }
 
-    private static Set<String> ofStages(PipelineFile file) {
-        Set<String> names = new LinkedHashSet<>();
-        file.stages().forEach(stage -> names.addAll(stage.secrets()));
-        return names;
+    private Named read(long fileId) {
+        return components.file(fileId).file().map(file -> {
+            Set<String> inStages = new LinkedHashSet<>();
+            file.stages().forEach(stage -> inStages.addAll(stage.secrets()));
+            return new Named(inStages, file.deployment().map(recipe -> recipe.secrets()).orElse(List.of()));
+        }).orElse(new Named(Set.of(), List.of()));
     }
 }
