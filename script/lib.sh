@@ -54,7 +54,18 @@ maven() {
 
 # A TCP port that nothing listens on now.
 free_port() {
-    python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'
+    python3 - <<'PYTHON'
+import random, socket
+while True:
+    # Below those that the system hands to whoever wants any: nobody is given it before it is used.
+    port = random.randrange(15000, 32000)
+    try:
+        socket.socket().bind(("127.0.0.1", port))
+    except OSError:
+        continue
+    print(port)
+    break
+PYTHON
 }
 
 # Whether a process runs: one that has ended and that nobody waited for (a zombie) does not.

@@ -2,12 +2,14 @@ package dev.paseo.e2e;
 
 import java.io.File;
 import java.io.IOException;
+import java.net.BindException;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
 
 /** The service and the agents as processes of their own, so that they can be killed. */
 final class Processes implements AutoCloseable {
@@ -21,9 +23,15 @@ final class Processes implements AutoCloseable {
         this.park = park;
     }
 
+    /** Below those that the system hands to whoever wants any: nobody is given it before it is used. */
     static int freePort() throws IOException {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
+        while (true) {
+            int port = ThreadLocalRandom.current().nextInt(15_000, 32_000);
+            try (ServerSocket free = new ServerSocket(port)) {
+                return free.getLocalPort();
+            } catch (BindException taken) {
+                // Another one then.
+            }
         }
     }
 
