@@ -18,6 +18,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -36,6 +37,9 @@ class PaseoTest {
     Path home;
     private HttpServer server;
     private int status = 200;
+    /** So many requests are answered with 429 first. */
+    private final AtomicInteger busy = new AtomicInteger();
+    private String retryAfter = "0";
     private String body = "{}";
 
     @BeforeEach
@@ -43,6 +47,8 @@ class PaseoTest {
         server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.createContext("/", exchange -> {
             byte[] bytes = body.getBytes(StandardCharsets.UTF_8);
+            int status = busy.getAndDecrement() > 0 ? 429 : this.status;
+            exchange.getResponseHeaders().set("Retry-After", retryAfter);
             exchange.sendResponseHeaders(status, bytes.length == 0 ? -1 : bytes.length);
             try (OutputStream out = exchange.getResponseBody()) {
                 out.write(bytes);
@@ -84,6 +90,21 @@ class PaseoTest {
         Said said = paseo("promote", "daylight-api", "1.4.1", "--to", "production");
         assertEquals(code, said.code(), said.out());
         assertTrue(said.out().startsWith("error: "), said.out());
+    }
+
+    @Test
+    void aServiceThatIsAskedTooOftenIsAskedAgainAMomentLater() {
+        body = "{\"now\":\"2026-11-23T09:00:00Z\",\"rows\":[]}";
+        busy.set(3);
+        assertEquals(0, paseo("where").code());
+        retryAfter = "3600";
+        busy.set(1);
+        assertEquals(1, paseo("where").code(), "an hour is not waited");
+        retryAfter = "0";
+        busy.set(1);
+        assertEquals(1, paseo("audit", "acknowledge-restore", "--reason", "copy").code(), "only looks are repeated");
+        busy.set(1000);
+        assertEquals(1, paseo("where").code(), "nor for ever");
     }
 
     @Test

@@ -10,6 +10,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -25,6 +26,9 @@ public final class Api {
 
     private static final int CONNECT_MILLIS = 5_000;
     private static final int READ_MILLIS = 60_000;
+    /** In seconds. */
+    private static final int LONGEST_WAIT = 2;
+    private static final int MOST_WAITS = 20;
 
     private final Settings.Target target;
     private final JsonMapper json;
@@ -136,7 +140,28 @@ public final class Api {
                 + ". Does the service run there? Name another with --service, or sign in there: paseo sign-in URL");
     }
 
+    /** A service that is looked at too often says when to come again: so long is waited, where it is a moment. */
     private HttpURLConnection open(String method, String path, Optional<JsonNode> body) throws IOException {
+        for (int waits = 0;; waits++) {
+            HttpURLConnection connection = ask(method, path, body);
+            int status = connection.getResponseCode();
+            if (status < 400) {
+                return connection;
+            }
+            long seconds = connection.getHeaderFieldLong("Retry-After", Long.MAX_VALUE);
+            if (status != 429 || !method.equals("GET") || seconds > LONGEST_WAIT || waits == MOST_WAITS) {
+                throw failure(connection);
+            }
+            try {
+                Thread.sleep(Duration.ofSeconds(seconds));
+            } catch (InterruptedException ended) {
+                Thread.currentThread().interrupt();
+                throw failure(connection);
+            }
+        }
+    }
+
+    private HttpURLConnection ask(String method, String path, Optional<JsonNode> body) throws IOException {
         HttpURLConnection connection = connect(path);
         connection.setRequestMethod(method);
         connection.setConnectTimeout(CONNECT_MILLIS);
@@ -149,9 +174,6 @@ public final class Api {
             try (OutputStream out = connection.getOutputStream()) {
                 out.write(json.writeValueAsBytes(body.get()));
             }
-        }
-        if (connection.getResponseCode() >= 400) {
-            throw failure(connection);
         }
         return connection;
     }

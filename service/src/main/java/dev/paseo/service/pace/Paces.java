@@ -105,7 +105,7 @@ class Paces {
                 .collect(Collectors.groupingBy(PackedLeadTime::environment));
         Map<Long, Integer> failed = mapper.failed(asked).stream()
                 .collect(Collectors.toMap(CountRow::environment, CountRow::count));
-        Map<Long, List<WaitedRow>> waited = come(waiting).stream()
+        Map<Long, List<WaitedRow>> waited = outcome(waiting).stream()
                 .collect(Collectors.groupingBy(WaitedRow::environment));
         double weeks = (double) Duration.between(asked.since(), asked.until()).toSeconds() / WEEK.toSeconds();
         return new PaceView(asked.since(), asked.until(), mapper.environments().stream()
@@ -115,7 +115,7 @@ class Paces {
                 .toList());
     }
 
-    private static <T> T come(FutureTask<T> task) {
+    private static <T> T outcome(FutureTask<T> task) {
         try {
             return task.get();
         } catch (InterruptedException stop) {
