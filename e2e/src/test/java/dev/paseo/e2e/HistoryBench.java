@@ -58,6 +58,8 @@ final class HistoryBench {
                 + "interval seq second, '%Y-%m-%dT%H:%i:%s'), 'Z\",\"because\":\"it answered 500\",\"details\":{},"
                 + "\"format\":1,\"subject\":\"hut-', 1 + seq % 1000, '\",\"what\":\"unhealthy\",\"where\":\"env-', "
                 + "1 + seq % 10, '\",\"who\":\"shed-', seq, '\"}') from seq_1_to_10000");
+        park.database.as("insert into ruling (deployment_id, account_id, yes, comment, subject, at) select id, "
+                + "1 + id % 5, true, 'seen', repeat('b', 64), requested_at from deployment");
         park.database.as("insert into lead_time (deployment_id, component_id, environment_id, live_at, turn, agents, "
                 + "building, before_it, people, waiting_time, deploying, bad_for) select d.id, p.component_id, "
                 + "p.environment_id, d.requested_at, d.id % 60, d.id % 7, 100 + d.id % 300, d.id % 86400, "
@@ -84,7 +86,7 @@ final class HistoryBench {
                 + "'app.jar', if(id = 4711, repeat('a', 64), sha2(id, 256)), 1000 from version");
         park.database.as(
                 "analyze table deployment, hold, audit_entry, lead_time, lead_time_people, version_artifact, stage, "
-                        + "run");
+                        + "run, ruling");
     }
 
     private void history(Client auditor) throws IOException {

@@ -15,17 +15,18 @@ interface OriginMapper {
 
     record FoundRow(long version, String component, String number, String name, String fileName, long size,
             String branch, @Nullable String commitId, @Nullable String summary, @Nullable Long run, Instant sealedAt,
-            @Nullable Instant blockedAt, @Nullable String origin) {}
+            @Nullable Instant blockedAt, @Nullable String origin, @Nullable String envelope) {}
 
-    /** Versions that have it as an artifact or as their bundle, the newest first. */
+    /** Versions that have it as an artifact or as their bundle, the newest first; with the statement, once made. */
     @Select("""
             select v.id as version, c.name as component, v.number, x.name, x.file_name, x.size, l.branch, v.commit_id,
-              r.commit_summary as summary, r.number as run, v.sealed_at, v.blocked_at, v.origin
+              r.commit_summary as summary, r.number as run, v.sealed_at, v.blocked_at, v.origin, s.envelope
             from (select version_id, name, file_name, size from version_artifact where digest = #{digest}
                   union all select v.id, 'bundle', 'bundle.tar.gz', b.size from version v
                     join byte_object b on b.digest = v.bundle where v.bundle = #{digest}) x
               join version v on v.id = x.version_id join component c on c.id = v.component_id
               join line l on l.id = v.line_id left join run r on r.id = v.run_id
+              left join statement s on s.version_id = v.id
             order by v.id desc limit\s""" + MOST)
     List<FoundRow> versions(String digest);
 
@@ -65,10 +66,4 @@ interface OriginMapper {
             order by h.name, i.from_at
             </script>""")
     List<OnHostRow> hosts(@Param("deployments") List<Long> deployments);
-
-    @Select("<script>" + StatementMapper.DECIDED + """
-            where d.id in <foreach item="d" collection="deployments" open="(" separator="," close=")">#{d}</foreach>
-            order by r.id
-            </script>""")
-    List<StatementMapper.DecidedRow> decided(@Param("deployments") List<Long> deployments);
 }

@@ -66,10 +66,12 @@ class Origins {
     record MadeFileView(String component, long run, String artifact, String fileName, Instant at) {}
 
     private final OriginMapper mapper;
+    private final StatementMapper stated;
     private final Statements statements;
 
-    Origins(OriginMapper mapper, Statements statements) {
+    Origins(OriginMapper mapper, StatementMapper stated, Statements statements) {
         this.mapper = mapper;
+        this.stated = stated;
         this.statements = statements;
     }
 
@@ -84,7 +86,7 @@ class Origins {
                 : mapper.stays(found.stream().map(FoundRow::version).toList());
         List<Long> deployments = stays.stream().map(StayRow::deployment).distinct().toList();
         List<OnHostRow> hosts = deployments.isEmpty() ? List.of() : mapper.hosts(deployments);
-        List<StatementMapper.DecidedRow> decided = deployments.isEmpty() ? List.of() : mapper.decided(deployments);
+        List<StatementMapper.DecidedRow> decided = deployments.isEmpty() ? List.of() : stated.decided(deployments);
         List<MadeRow> made = mapper.made(sha256).stream().filter(row -> seen.test(row.component()))
                 .filter(row -> found.stream().noneMatch(each -> each.component().equals(row.component())
                         && Optional.ofNullable(each.run()).equals(Optional.of(row.run()))))
@@ -98,7 +100,7 @@ class Origins {
     }
 
     private SealedFileView sealed(FoundRow row, List<LiveStayView> stays) {
-        Statements.EnvelopeView statement = statements.ofVersion(row.version());
+        Statements.EnvelopeView statement = statements.ofVersion(row.version(), Optional.ofNullable(row.envelope()));
         return new SealedFileView(row.component(), row.number(), row.name(), row.fileName(), row.size(), row.branch(),
                 Optional.ofNullable(row.commitId()), Optional.ofNullable(row.summary()),
                 Optional.ofNullable(row.run()), Optional.ofNullable(row.origin()), row.sealedAt(),

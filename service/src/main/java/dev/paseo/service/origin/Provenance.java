@@ -137,7 +137,7 @@ class Provenance {
                 Optional.ofNullable(row.subject()), "requestedBy", Optional.ofNullable(row.requestedBy()),
                 "requestedOn", row.requestedAt().toString(), "liveOn", text(row.liveAt()), "emergency",
                 Optional.ofNullable(row.emergency()), "because", because(row.causeId()), "decisions",
-                mapper.decided(id).stream().map(each -> map("by", each.by(), "inPlaceOf",
+                mapper.decided(List.of(id)).stream().map(each -> map("by", each.by(), "inPlaceOf",
                         Optional.ofNullable(each.inPlaceOf()), "decision", each.yes() ? "yes" : "no", "comment",
                         each.comment(), "subject", each.subject(), "on", each.at().toString())).toList(),
                 "hosts", mapper.hosts(id)));

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
@@ -89,18 +90,26 @@ interface StatementMapper {
     record DecidedRow(long deployment, String by, @Nullable String inPlaceOf, boolean yes, String comment,
             String subject, Instant at) {}
 
-    String DECIDED = """
-            select d.id as deployment, a.name as `by`, f.name as in_place_of, r.yes, r.comment, r.subject, r.at
-            from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
-              join ruling r on r.taken_back_at is null and (r.deployment_id = d.id or r.passage_id in
-                (select q.id from passage q join environment o on o.id = q.environment_id
-                 where q.version_id = d.version_id and o.name = e.follows))
+    /**
+     * What was decided at the gates of these deployments, or at the gates onward from the environment before. Each of
+     * the two is looked up by an index of its own: asked for by one "or", all decisions ever made would be read.
+     */
+    @Select("""
+            <script>
+            select r.deployment, a.name as `by`, f.name as in_place_of, r.yes, r.comment, r.subject, r.at
+            from (select deployment_id as deployment, id, account_id, for_account_id, yes, comment, subject, at
+                from ruling where taken_back_at is null and deployment_id in
+                <foreach item="d" collection="deployments" open="(" separator="," close=")">#{d}</foreach>
+              union all select d.id, n.id, n.account_id, n.for_account_id, n.yes, n.comment, n.subject, n.at
+                from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
+                join environment o on o.name = e.follows
+                join passage q on q.version_id = d.version_id and q.environment_id = o.id
+                join ruling n on n.passage_id = q.id and n.taken_back_at is null where d.id in
+                <foreach item="d" collection="deployments" open="(" separator="," close=")">#{d}</foreach>) r
               join account a on a.id = r.account_id left join account f on f.id = r.for_account_id
-            """;
-
-    /** What was decided at its gate, or at the gate onward from the environment before. */
-    @Select(DECIDED + "where d.id = #{deployment} order by r.id")
-    List<DecidedRow> decided(long deployment);
+            order by r.id
+            </script>""")
+    List<DecidedRow> decided(@Param("deployments") List<Long> deployments);
 
     @Select("""
             select distinct h.name from live_interval i join host h on h.id = i.host_id

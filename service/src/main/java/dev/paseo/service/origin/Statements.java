@@ -8,6 +8,7 @@ import dev.paseo.service.signature.ServiceKey;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.util.ConcurrentLruCache;
 
@@ -56,7 +57,16 @@ class Statements {
 
     /** Of a version: how it came about. */
     EnvelopeView ofVersion(long version) {
-        return json.read(mapper.envelope(version, null).orElseGet(() -> {
+        return ofVersion(version, mapper.envelope(version, null));
+    }
+
+    /**
+     * Of a version: how it came about.
+     *
+     * @param kept the statement as it was read; none: it is made where there is none yet
+     */
+    EnvelopeView ofVersion(long version, Optional<String> kept) {
+        return json.read(kept.orElseGet(() -> {
             mapper.keep(version, null, sign(provenance.ofVersion(version)), clock.now());
             return mapper.envelope(version, null).orElseThrow();
         }), EnvelopeView.class);

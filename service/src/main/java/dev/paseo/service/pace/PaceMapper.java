@@ -20,16 +20,28 @@ interface PaceMapper {
             @Nullable Instant committed, @Nullable Instant runAsked, @Nullable Instant runBegan, Instant sealed,
             Instant requested, @Nullable Instant decided, @Nullable Instant started, Instant live) {}
 
+    /**
+     * What was decided on the way in, as {@code u}: at its own gate, or at the one onward from the environment before.
+     * Each is looked up by an index of its own.
+     */
+    String DECISIONS = """
+            (select account_id, for_account_id, yes, at from ruling
+                where deployment_id = #{deployment} and taken_back_at is null
+              union all select n.account_id, n.for_account_id, n.yes, n.at from deployment w
+                join place t on t.id = w.place_id join environment h on h.id = t.environment_id
+                join environment o on o.name = h.follows
+                join passage q on q.version_id = w.version_id and q.environment_id = o.id
+                join ruling n on n.passage_id = q.id and n.taken_back_at is null where w.id = #{deployment}) u
+            """;
+
     /** Of a deployment that went live, where nothing comes and goes by itself. */
     @Select("""
             select d.id as deployment, p.component_id as component, p.environment_id as environment, p.id as place,
               c.name as component_name, e.name as environment_name, d.kind, d.replaces_id as replaces, r.id as run,
               r.committed_at as committed, r.created_at as run_asked, r.started_at as run_began,
               v.sealed_at as sealed, d.requested_at as requested, (
-                select max(u.at) from ruling u where u.taken_back_at is null and u.at <= d.live_at
-                  and (u.deployment_id = d.id or u.passage_id in (select q.id from passage q
-                    join environment o on o.id = q.environment_id
-                    where q.version_id = d.version_id and o.name = e.follows))) as decided,
+                select max(u.at) from """ + DECISIONS + """
+                where u.at <= d.live_at) as decided,
               d.started_at as started, d.live_at as live
             from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
               join component c on c.id = p.component_id join version v on v.id = d.version_id
@@ -68,14 +80,11 @@ interface PaceMapper {
     record YesRow(String by, @Nullable String inGroup, Instant at) {}
 
     @Select("""
-            select a.name as `by`, g.name as in_group, u.at from ruling u
+            select a.name as `by`, g.name as in_group, u.at from """ + DECISIONS + """
               join account a on a.id = coalesce(u.for_account_id, u.account_id)
               left join group_member m on m.account_id = a.id left join account_group g on g.id = m.group_id
-              join deployment d on d.id = #{deployment} join place p on p.id = d.place_id
-              join environment e on e.id = p.environment_id
-            where u.taken_back_at is null and u.yes and u.at <= d.live_at and (u.deployment_id = d.id
-              or u.passage_id in (select q.id from passage q join environment o on o.id = q.environment_id
-                where q.version_id = d.version_id and o.name = e.follows))""")
+              join deployment d on d.id = #{deployment}
+            where u.yes and u.at <= d.live_at""")
     List<YesRow> said(long deployment);
 
     @Select("select name from account_group")
