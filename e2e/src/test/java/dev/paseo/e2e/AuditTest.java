@@ -228,7 +228,7 @@ class AuditTest {
             service.close();
             older.database.as(
                     "set foreign_key_checks = 0; delete from audit_leaf; delete from audit_pending; delete from "
-                            + "audit_entry; delete from tree_head");
+                            + "audit_entry; delete from tree_head; delete from stated_kind");
             Files.delete(older.folder.resolve("data/audit-heads.txt"));
             older.startService().close();
             older.startService();

@@ -84,8 +84,13 @@ interface AuditMapper {
     @Select("select size, root, at, signature from tree_head order by size")
     List<HeadRow> heads();
 
+    /** Whether any entry states this kind: looks into all, where none does. */
     @Select("select exists (select 1 from audit_entry where body like #{pattern})")
     boolean hasStated(String pattern);
+
+    /** Notes that the trail states this kind; 0 where that was noted before. Who comes second waits for the first. */
+    @Insert("insert ignore into stated_kind (kind) values (#{kind})")
+    int stated(String kind);
 
     @Select("select e.body from audit_pending p join audit_entry e on e.id = p.entry_id order by p.entry_id")
     List<String> pendingBodies();

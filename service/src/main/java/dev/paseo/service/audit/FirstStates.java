@@ -37,24 +37,24 @@ class FirstStates {
     @EventListener(ApplicationStartedEvent.class)
     @Order(Ordered.HIGHEST_PRECEDENCE)
     void state() {
-        guarded.forEach(rows -> {
-            if (mapper.hasStated("%\"" + AuditTrail.STATE + rows.kind() + " %")) {
-                return;
+        guarded.forEach(rows -> transactions.run(() -> {
+            if (mapper.stated(rows.kind()) == 1 && !mapper.hasStated("%\"" + AuditTrail.STATE + rows.kind() + " %")) {
+                state(rows);
             }
-            transactions.run(() -> {
-                List<Map.Entry<String, String>> states = List.copyOf(rows.states().entrySet());
-                for (int from = 0; from < states.size(); from += A_TIME) {
-                    AuditTrail.Entry entry = AuditTrail.Entry.of("paseo", "first states taken", rows.kind());
-                    for (Map.Entry<String, String> state : states.subList(from,
-                            Math.min(states.size(), from + A_TIME))) {
-                        entry = entry.stating(state.getKey(), state.getValue());
-                    }
-                    audit.record(entry);
-                }
-                if (!states.isEmpty()) {
-                    LOG.info("the trail states from now on how {} are: {} of them", rows.kind(), states.size());
-                }
-            });
-        });
+        }));
+    }
+
+    private void state(Guarded rows) {
+        List<Map.Entry<String, String>> states = List.copyOf(rows.states().entrySet());
+        for (int from = 0; from < states.size(); from += A_TIME) {
+            AuditTrail.Entry entry = AuditTrail.Entry.of("paseo", "first states taken", rows.kind());
+            for (Map.Entry<String, String> state : states.subList(from, Math.min(states.size(), from + A_TIME))) {
+                entry = entry.stating(state.getKey(), state.getValue());
+            }
+            audit.record(entry);
+        }
+        if (!states.isEmpty()) {
+            LOG.info("the trail states from now on how {} are: {} of them", rows.kind(), states.size());
+        }
     }
 }

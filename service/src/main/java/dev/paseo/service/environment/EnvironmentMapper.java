@@ -200,8 +200,12 @@ interface EnvironmentMapper {
             + "is null order by t.environment_id")
     List<String> templates();
 
-    String SERVED = "select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and "
-            + "a.retired_at is null and a.token_hash is not null ";
+    String SERVED = """
+            select h.name from host h join (
+                select host_id as id from agent where retired_at is null and token_hash is not null
+              union select s.id from agent a join host s on s.served_by = a.id
+                where a.retired_at is null and a.token_hash is not null) t on t.id = h.id
+            """;
 
     /** The hosts that an agent is enrolled for, or reaches. */
     @Select(SERVED)

@@ -99,13 +99,14 @@ interface HostReportMapper {
               component c on c.id = p.component_id
             join environment e on e.id = p.environment_id join deployment d on d.id = p.live_deployment_id
             join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+            join (select host_id as id from agent where last_contact > #{since} and host_id is not null
+              union select s.id from agent a join host s on s.served_by = a.id where a.last_contact > #{since}) here
+              on here.id = h.id
             left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
             where h.maintenance is null and p.retired_at is null and c.retired_at is null and (p.live_side is null or
               p.live_side = ph.side) and (i.id is null or i.deployment_id <> d.id)
               and not exists (select 1 from deployment o where o.place_id = p.id and o.status in ('deploying',
                 'checking', 'undoing'))
-              and exists (select 1 from agent a where (a.host_id = h.id or a.id = h.served_by) and a.last_contact >
-                #{since})
             limit 200""")
     List<PlaceHostRow> strangers(Instant since);
 }
