@@ -131,13 +131,20 @@ interface AccountMapper {
             where g.name = #{group} and a.disabled_at is null""")
     List<String> members(String group);
 
+    /** Of an account: a group that it is in, or a role that it or such a group has. */
+    record MayRow(@Nullable String group, @Nullable String role, @Nullable String component,
+            @Nullable String environment) {}
+
+    /** The groups of an account, and what it may: asked together, since everything that is done asks for both. */
     @Select("""
-            select r.role, c.name as component, e.name as environment from role_grant r
+            select g.name as `group`, null as role, null as component, null as environment from group_member m
+              join account_group g on g.id = m.group_id where m.account_id = #{account}
+            union all select null, r.role, c.name, e.name from role_grant r
             left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
             where (r.account_id = #{account} or r.group_id in (select group_id from group_member where account_id =
               #{account}))
               and (r.component_id is null or c.id is not null) and (r.environment_id is null or e.id is not null)""")
-    List<GrantRow> grants(long account);
+    List<MayRow> may(long account);
 
     /** The roles given to an account itself. */
     @Select("""

@@ -1,16 +1,19 @@
 package dev.paseo.service.access;
 
+import static java.util.stream.Collectors.toSet;
+
 import dev.paseo.core.access.Grant;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Role;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.access.AccountMapper.GrantRow;
+import dev.paseo.service.access.AccountMapper.MayRow;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
@@ -53,7 +56,10 @@ public class Accounts {
     }
 
     Person person(long id, String name) {
-        return new Person(id, name, new HashSet<>(mapper.groupsOf(id)), grants(mapper.grants(id)));
+        List<MayRow> rows = mapper.may(id);
+        return new Person(id, name, rows.stream().map(MayRow::group).filter(Objects::nonNull).collect(toSet()),
+                grants(rows.stream().filter(row -> row.role() != null)
+                        .map(row -> new GrantRow(row.role(), row.component(), row.environment())).toList()));
     }
 
     static List<Grant> grants(List<GrantRow> rows) {

@@ -15,6 +15,7 @@ import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.config.observation.SecurityObservationSettings;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.authentication.session.NullAuthenticatedSessionStrategy;
@@ -26,6 +27,12 @@ class SecurityConfiguration {
     private static final String POLICY = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
             + "img-src 'self' data:; font-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; "
             + "form-action 'self'";
+
+    /** Each filter of each request would be wrapped to be measured by itself. */
+    @Bean
+    SecurityObservationSettings unobserved() {
+        return SecurityObservationSettings.noObservations();
+    }
 
     @Bean
     SecurityFilterChain chain(HttpSecurity http, PersonalTokens tokens, SigningIn signingIn, SessionCookie cookie,

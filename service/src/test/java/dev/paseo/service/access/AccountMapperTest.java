@@ -48,7 +48,8 @@ class AccountMapperTest {
         assertEquals(0, mapper.withRole(role));
         mapper.grant(null, group, role, null, null);
         assertEquals(1, mapper.withRole(role));
-        assertEquals(List.of(new AccountMapper.GrantRow(role, null, null)), mapper.grants(account));
+        assertEquals(List.of(new AccountMapper.MayRow(group, null, null, null),
+                new AccountMapper.MayRow(null, role, null, null)), mapper.may(account));
         assertEquals(List.of(), mapper.ownGrants(account), "it is the group's, not theirs");
         mapper.leave(group, account);
         assertEquals(0, mapper.withRole(role));
@@ -61,6 +62,7 @@ class AccountMapperTest {
         mapper.grant(account, null, role, component, null);
         assertEquals(0, mapper.withRole(role));
         assertEquals(component, mapper.ownGrants(account).getFirst().component());
+        assertEquals(List.of(new AccountMapper.MayRow(null, role, component, null)), mapper.may(account));
     }
 
     @Test
