@@ -47,11 +47,13 @@ class ComponentController {
         this.settings = settings;
     }
 
-    /** Lists all components. */
+    /**
+     * Lists all components that are not retired. Of the heads of its branches each has that of its main branch here.
+     */
     @GetMapping
     List<ComponentViews.ComponentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return components.all().stream().map(views::view).toList();
+        return views.all();
     }
 
     /** One component: its source, branches, labels and links. */

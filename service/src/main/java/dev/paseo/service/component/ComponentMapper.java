@@ -177,6 +177,40 @@ interface ComponentMapper {
               commit_id varchar(64) path '$.commitId', file bigint path '$.file')) h""")
     int addHeads(long component, String heads, Instant at);
 
+    /**
+     * A row of something that components have many of.
+     *
+     * @param name  a pattern, a branch, a former name, a component, a title or a label
+     * @param value whether it is trusted, the commit, whether all branches may, the address or the label's value
+     */
+    record ManyRow(long component, String what, String name, String value) {}
+
+    /** Of all components that are not retired; of their branches the main one only. */
+    @Select("""
+            select m.* from component c join (
+              select component_id as component, 'rule' as what, pattern as name, trusted as value, 0 as position from
+                branch_rule
+              union all select component_id, 'head', branch, commit_id, 0 from head
+              union all select component_id, 'former', name, '', 0 from former_name
+              union all select s.component_id, 'source', o.name, s.all_branches, 0 from component_source s
+                join component o on o.id = s.source_id
+              union all select component_id, 'link', title, address, position from component_link
+              union all select component_id, 'label', name, value, 0 from component_label) m on m.component = c.id
+            where c.retired_at is null and (m.what <> 'head' or m.name = c.main_branch)
+            order by m.component, m.what, m.position, m.name""")
+    List<ManyRow> many();
+
+    /**
+     * Components whose main branch has a file that is known to be sound without a look at it: nothing was wrong when it
+     * was read, it uses no pieces, and its triggers are in force.
+     */
+    @Select("""
+            select c.id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
+            join pipeline_file f on f.id = h.pipeline_file_id
+            where c.retired_at is null and c.triggers_file_id = f.id and f.problems = '[]' and f.text not like '%like%'
+            """)
+    List<Long> sound();
+
     record TagRow(String tag, String commitId) {}
 
     @Select("select tag, commit_id from tag_head where component_id = #{component}")

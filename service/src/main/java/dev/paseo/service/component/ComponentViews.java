@@ -1,8 +1,12 @@
 package dev.paseo.service.component;
 
+import static java.util.stream.Collectors.groupingBy;
+import static java.util.stream.Collectors.toMap;
+
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.Problem;
+import dev.paseo.service.component.ComponentMapper.ManyRow;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.quota.Quotas;
 import java.time.Instant;
@@ -10,7 +14,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
+import java.util.Set;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /** Components as people look at them. */
@@ -58,21 +63,57 @@ class ComponentViews {
                 quotas.quota().nearly(component.name(), bytes));
     }
 
+    /** Those that are not retired; asked for together, however many there are. Of their branches only the main one. */
+    List<ComponentView> all() {
+        Map<Long, List<ManyRow>> rows = mapper.many().stream().collect(groupingBy(ManyRow::component));
+        Set<Long> sound = Set.copyOf(mapper.sound());
+        return components.all().stream().map(component -> view(component,
+                Many.of(rows.getOrDefault(component.id(), List.of())), sound.contains(component.id()))).toList();
+    }
+
     ComponentView view(Registered component) {
-        BranchRules rules = components.rules(component.id());
-        Map<String, String> heads = components.heads(component.id());
-        List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
+        long id = component.id();
+        return view(component, new Many(components.rules(id), components.heads(id), components.formerNames(id),
+                mapper.sources(id).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
+                mapper.links(id).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
+                mapper.labels(id).stream().collect(toMap(ComponentMapper.LabelRow::name,
+                        ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new))),
+                false);
+    }
+
+    private ComponentView view(Registered component, Many many, boolean sound) {
+        List<Problem> problems = Optional.ofNullable(many.heads().get(component.mainBranch())).filter(head -> !sound)
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
-                component.mainBranch(), components.formerNames(component.id()), component.retired(),
-                words(rules.trusted()), words(rules.allowed()),
-                mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches()))
-                        .toList(),
-                mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
-                mapper.labels(component.id()).stream()
-                        .collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value,
-                                (one, other) -> one, LinkedHashMap::new)),
-                heads, problems,
+                component.mainBranch(), many.formerNames(), component.retired(), words(many.rules().trusted()),
+                words(many.rules().allowed()), many.sources(), many.links(), many.labels(), many.heads(), problems,
                 kept(component));
+    }
+
+    /** What a component has many of. */
+    private record Many(BranchRules rules, Map<String, String> heads, List<String> formerNames,
+            List<SourceView> sources, List<LinkView> links, Map<String, String> labels) {
+
+        static Many of(List<ManyRow> rows) {
+            Map<String, List<ManyRow>> by = rows.stream().collect(groupingBy(ManyRow::what));
+            return new Many(BranchRules.of(patterns(by, "0"), patterns(by, "1")), values(by, "head"),
+                    each(by, "former", ManyRow::name),
+                    each(by, "source", row -> new SourceView(row.name(), row.value().equals("1"))),
+                    each(by, "link", row -> new LinkView(row.name(), row.value())), values(by, "label"));
+        }
+
+        private static <T> List<T> each(Map<String, List<ManyRow>> by, String what, Function<ManyRow, T> made) {
+            return by.getOrDefault(what, List.of()).stream().map(made).toList();
+        }
+
+        private static List<String> patterns(Map<String, List<ManyRow>> by, String trusted) {
+            return by.getOrDefault("rule", List.of()).stream().filter(row -> row.value().equals(trusted))
+                    .map(ManyRow::name).toList();
+        }
+
+        private static Map<String, String> values(Map<String, List<ManyRow>> by, String what) {
+            return by.getOrDefault(what, List.of()).stream()
+                    .collect(toMap(ManyRow::name, ManyRow::value, (one, other) -> one, LinkedHashMap::new));
+        }
     }
 }
