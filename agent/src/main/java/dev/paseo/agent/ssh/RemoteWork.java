@@ -37,7 +37,8 @@ public final class RemoteWork implements AutoCloseable {
             """;
     /**
      * Ends the processes of its group, and, where the host has /proc, those that carry its mark in their environment:
-     * they may have left the group.
+     * they may have left the group. It looks three times, since a process that is about to become another program shows
+     * no environment for a moment.
      */
     private static final String END = """
             mark=%1$s
@@ -48,7 +49,7 @@ public final class RemoteWork implements AutoCloseable {
             grace=%3$d
             [ "$grace" = 0 ] || signal TERM
             while [ "$grace" -gt 0 ] && left; do sleep 1; grace=$((grace - 1)); done
-            for again in 1 2 3; do if left; then signal KILL; fi; done
+            for again in 1 2 3; do if left; then signal KILL; fi; sleep 0.1 2>/dev/null || sleep 1; done
             true
             """;
     private static final String MARK = "PASEO_STEP_MARK";
