@@ -59,6 +59,7 @@ const pages = [
           { path: "environments", lazy: page(() => import("./pages/settings/Environments")) },
           { path: "agents", lazy: page(() => import("./pages/settings/Agents")) },
           { path: "hosts", lazy: page(() => import("./pages/settings/Hosts")) },
+          { path: "retired", lazy: page(() => import("./pages/settings/Retired")) },
           { path: "accounts", lazy: page(() => import("./pages/settings/Accounts")) },
           { path: "accounts/:name", lazy: page(() => import("./pages/settings/Account")) },
           { path: "groups", lazy: page(() => import("./pages/settings/Groups")) },

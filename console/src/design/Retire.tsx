@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, need } from "../api/client";
+import { api, need, type Schemas } from "../api/client";
 import { useFresh } from "../api/may";
 import { Ask } from "./Ask";
 import { Doing } from "./Doing";
 import { TextField } from "./form";
 
-type What = "component" | "place" | "host" | "agent" | "environment";
+type What = Schemas["RetiredView"]["what"];
 
 interface RetireProps {
   what: What;

@@ -26,6 +26,7 @@ export const HELP: [path: RegExp, page: string][] = [
   [/^\/settings\/environments/, "how-to/environment#variables-and-secrets"],
   [/^\/settings\/values/, "reference/variables"],
   [/^\/settings\/service/, "how-to/install#watching-it"],
+  [/^\/settings\/retired/, "how-to/component#afterwards"],
   [/^\/settings\/components/, "how-to/component"],
   [/^\/audit/, "reference/audit"],
   [/^\/pace\/shifts/, "how-to/look-back#slower-or-failing-lately"],

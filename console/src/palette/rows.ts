@@ -123,8 +123,7 @@ const PAGES: [string, string, string][] = [
   ["Previews", "/settings/previews", "settings"],
   ["Receivers of events", "/settings/receivers", "settings"],
   ["The service", "/settings/service", "settings: clock, key, audit trail"],
-  ["Runs", "/runs", "all of them, the newest first"],
-  ["Versions", "/versions", "all of them, the newest first"],
+  ["Retired", "/settings/retired", "settings: bring back what is out of use"],
   ["The docs", "/docs", "read and searched"],
   ["The API", "/api", "every operation"],
 ];

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { Loading, Trouble } from "../../design/parts";
-import { At } from "../../design/time";
 import { None, Rows, Sheet, ToComponent } from "./parts";
 import { components } from "./queries";
 
@@ -12,7 +12,16 @@ export default function Components() {
   return (
     <>
       <title>Components · settings · Paseo</title>
-      <Sheet lead title="Components" about="Where each comes from, what is opened to it, and who may be told of it.">
+      <Sheet
+        lead
+        title="Components"
+        about={
+          <>
+            Where each comes from, what is opened to it, and who may be told of it. What is out of use is among{" "}
+            <Link to="/settings/retired">what is retired</Link>.
+          </>
+        }
+      >
         {known.data.length === 0 && <None>None yet. Bring in the first one: point at its repository.</None>}
         {known.data.length > 0 && (
           <Rows head={["Component", "Repository", "Trusted branches", "Labels"]}>
@@ -22,11 +31,6 @@ export default function Components() {
                   <b>
                     <ToComponent name={each.name} />
                   </b>
-                  {each.retired && (
-                    <div className="warn">
-                      retired <At time={each.retired} />
-                    </div>
-                  )}
                 </td>
                 <td className="max-w-[320px] truncate" title={each.repository}>
                   {each.repository ? <code>{each.repository.split("/").at(-1)}</code> : "none: it is uploaded"}

@@ -31,6 +31,7 @@ const ROOM: [string, [string, string][]][] = [
     [
       ["receivers", "Receivers of events"],
       ["service", "The service"],
+      ["retired", "Retired"],
     ],
   ],
 ];

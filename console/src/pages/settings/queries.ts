@@ -20,6 +20,9 @@ export const hosts = () => queryOptions({ queryKey: ["hosts"], queryFn: () => ne
 export const components = () =>
   queryOptions({ queryKey: ["components"], queryFn: () => need(api.GET("/api/v1/components")) });
 
+export const retired = () =>
+  queryOptions({ queryKey: ["retired"], queryFn: () => need(api.GET("/api/v1/retirements")) });
+
 export const secrets = () => queryOptions({ queryKey: ["secrets"], queryFn: () => need(api.GET("/api/v1/secrets")) });
 
 export const grants = (component: string) =>

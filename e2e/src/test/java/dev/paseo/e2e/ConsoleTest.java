@@ -97,6 +97,8 @@ class ConsoleTest {
         pages.putAll(
                 Map.of("/audit", "main h1", "/history", "main h1", "/pace", "main h1", "/pace/shifts", "main .empty",
                         "/pace/shifts?component=daylight-api&environment=test", "main .sheet"));
+        pages.putAll(Map.of("/settings/retired", "main h1", "/settings/components", "main tbody tr", "/origins",
+                "main h1", "/packages", "main h1", "/settings/previews", "main h1"));
         for (Map.Entry<String, String> page : pages.entrySet()) {
             browser.open(page.getKey());
             browser.see(By.cssSelector(page.getValue()));

@@ -142,7 +142,11 @@ class RetiringTest {
                     park.as("developer").get("/api/v1/versions/daylight-api/1.4.1").good().path("number").asString(),
                     "its history stays");
 
+            Park.Said listed = park.paseo("developer", "list", "retired");
+            assertTrue(listed.out().contains("component  daylight-api")
+                    && listed.out().contains("paseo bring-back component daylight-api"), listed::out);
             assertEquals(0, park.paseo("release-engineer", "bring-back", "component", "daylight-api").code());
+            assertEquals("Nothing is retired.\n", park.paseo("developer", "list", "retired").out());
             park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
             repository.push("developer", "main", Map.of("health", "ok at last"));
             Await.until("it is deployed again", () -> park.live("test").isPresent());

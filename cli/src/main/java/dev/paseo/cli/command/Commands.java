@@ -107,7 +107,7 @@ public final class Commands {
                         new ListCommands.Components(context),
                         new ListCommands.Environments(context), new ListCommands.Runs(context),
                         new ListCommands.Versions(context), new ListCommands.Deployments(context),
-                        new ListCommands.Events(context)));
+                        new ListCommands.Events(context), new RetireCommands.Retired(context)));
         commands.put("piece",
                 () -> group("Pieces, which the pipeline files of many components share",
                         new PieceCommands.ListAll(context), new PieceCommands.Users(context),

@@ -1,6 +1,8 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.util.List;
@@ -106,6 +108,35 @@ final class RetireCommands {
                 context.out().println(words() + " is retired. It comes back by: " + again());
             }
             return 0;
+        }
+    }
+
+    @Command(name = "retired", description = "What is retired, of every kind, the newest first.",
+            footer = {"", "Example:", "  paseo list retired"})
+    static final class Retired extends ServiceCommand {
+        Retired(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode all = api().get(Api.path("retirements"));
+            return print(all, () -> {
+                if (all.isEmpty()) {
+                    context.out().println("Nothing is retired.");
+                    return;
+                }
+                Table table = new Table("WHAT", "NAME", "RETIRED", "COMES BACK BY");
+                all.forEach(each -> {
+                    String in = each.path("environment").asString("");
+                    String name = each.path("name").asString();
+                    String what = each.path("what").asString();
+                    table.row(what, context.ink().strong(in.isEmpty() ? name : name + " in " + in),
+                            Times.exact(each.path("at")),
+                            "paseo bring-back " + what + " " + name + (in.isEmpty() ? "" : " --in " + in));
+                });
+                table.print(context.out(), context.ink());
+            });
         }
     }
 

@@ -47,8 +47,8 @@ interface OriginMapper {
             <script>
             select s.version_id as version, s.deployment_id as deployment, e.name as environment, s.from_at, s.to_at,
               d.emergency_reason as emergency
-            from live_stretch s join deployment d on d.id = s.deployment_id join place p on p.id = s.place_id
-              join environment e on e.id = p.environment_id
+            from live_stretch s join deployment d on d.id = s.deployment_id
+              join environment e on e.id = s.environment_id
             where s.version_id in
               <foreach item="v" collection="versions" open="(" separator="," close=")">#{v}</foreach>
             order by s.to_at is not null, s.from_at desc, s.id desc limit 200

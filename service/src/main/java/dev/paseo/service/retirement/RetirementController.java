@@ -2,14 +2,15 @@ package dev.paseo.service.retirement;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.retirement.Retirable;
 import dev.paseo.core.retirement.Retirement;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.retirement.Retiring.Subject;
-import dev.paseo.service.retirement.Retiring.What;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
@@ -29,7 +30,7 @@ import org.springframework.web.bind.annotation.RestController;
  * component}, {@code place}, {@code host}, {@code agent}, {@code environment} or {@code preview-template}.
  */
 @RestController
-@RequestMapping("/api/v1/retirements/{what}/{name}")
+@RequestMapping("/api/v1/retirements")
 class RetirementController {
 
     /**
@@ -44,14 +45,41 @@ class RetirementController {
     /** @param remove also removes what is live of it, by its recipe's removal */
     record RetirementRequest(String reason, boolean remove) {}
 
+    /**
+     * Something that is out of use.
+     *
+     * @param name        of a place its component's
+     * @param environment of a place
+     * @param at          when it was retired
+     */
+    record RetiredView(Retirable what, String name, Optional<String> environment, Instant at) {}
+
     private final Retiring retiring;
 
     RetirementController(Retiring retiring) {
         this.retiring = retiring;
     }
 
-    /** Says what hinders a retirement, and what would follow; nothing is done. */
+    /** Lists what is retired, of every kind, the newest first; at most 1000. */
     @GetMapping
+    List<RetiredView> retired(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return retiring.retired().stream().filter(row -> mayBeToldOf(person, row)).map(RetirementController::view)
+                .toList();
+    }
+
+    private static boolean mayBeToldOf(Person person, RetirementMapper.RetiredRow row) {
+        return row.component() == null || person.may(Action.LOOK, Optional.of(row.component()),
+                Optional.ofNullable(row.environment()));
+    }
+
+    private static RetiredView view(RetirementMapper.RetiredRow row) {
+        return new RetiredView(Word.read(Retirable.class, row.what()).orElseThrow(), row.name(),
+                Optional.ofNullable(row.environment()), row.at());
+    }
+
+    /** Says what hinders a retirement, and what would follow; nothing is done. */
+    @GetMapping("/{what}/{name}")
     RetirementView look(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
             @RequestParam Optional<String> environment,
             @RequestParam(defaultValue = "false") boolean remove) {
@@ -62,7 +90,7 @@ class RetirementController {
     }
 
     /** Retires a component, place, host, agent, environment or preview template; its history stays. */
-    @PutMapping
+    @PutMapping("/{what}/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
             @RequestParam Optional<String> environment,
@@ -76,7 +104,7 @@ class RetirementController {
     }
 
     /** Brings back into use what was retired. */
-    @DeleteMapping
+    @DeleteMapping("/{what}/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
             @RequestParam Optional<String> environment) {
@@ -100,19 +128,12 @@ class RetirementController {
     }
 
     private static Subject subject(String what, String name, Optional<String> environment) {
-        What kind = Arrays
-                .stream(What.values()).filter(
-                        each -> word(each).equals(what))
-                .findFirst().orElseThrow(() -> Refusal.invalid("/what",
-                        "should be one of " + Arrays.stream(What.values()).map(RetirementController::word)
-                                .collect(Collectors.joining(", ")) + "; got “" + what + "”"));
-        if (kind == What.PLACE != environment.isPresent()) {
+        Retirable kind = Word.read(Retirable.class, what).orElseThrow(() -> Refusal.invalid("/what",
+                "should be one of " + Arrays.stream(Retirable.values()).map(Word::of).collect(Collectors.joining(", "))
+                        + "; got “" + what + "”"));
+        if (kind == Retirable.PLACE != environment.isPresent()) {
             throw Refusal.invalid("/environment", "Only a place is named with an environment");
         }
         return new Subject(kind, name, environment);
-    }
-
-    private static String word(What what) {
-        return what.name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 }

@@ -105,6 +105,23 @@ interface RetirementMapper {
     @Update("update agent set retired_at = #{at}, token_hash = null, enrolment_hash = null where id = #{id}")
     int agentRetired(long id, @Nullable Instant at);
 
+    record RetiredRow(String what, String name, @Nullable String component, @Nullable String environment, Instant at) {}
+
+    /** All that is retired, the newest first. */
+    @Select("""
+            select 'component' as what, name, name as component, null as environment, retired_at as at from component
+              where retired_at is not null
+            union all select 'place', c.name, c.name, e.name, p.retired_at from place p join component c on c.id =
+              p.component_id join environment e on e.id = p.environment_id
+              where p.retired_at is not null and not e.temporary
+            union all select 'host', name, null, null, retired_at from host where retired_at is not null
+            union all select 'agent', name, null, null, retired_at from agent where retired_at is not null
+            union all select if(t.environment_id is null, 'environment', 'preview-template'), e.name, null, null,
+              e.retired_at from environment e left join preview_template t on t.environment_id = e.id
+              where e.retired_at is not null and (t.environment_id is not null or not e.temporary)
+            order by at desc, what, name limit 1000""")
+    List<RetiredRow> retired();
+
     /** Its triggers start nothing any more; they come back with its file. */
     @Delete("delete from start_trigger where component_id = #{component}")
     int dropTriggers(long component);

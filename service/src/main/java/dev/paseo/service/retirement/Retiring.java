@@ -3,6 +3,7 @@ package dev.paseo.service.retirement;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.retirement.Retirable;
 import dev.paseo.core.retirement.Retirement;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
@@ -22,11 +23,8 @@ import org.springframework.stereotype.Component;
 @Component
 class Retiring {
 
-    /** What can be retired. */
-    enum What { COMPONENT, PLACE, HOST, AGENT, ENVIRONMENT, PREVIEW_TEMPLATE }
-
     /** @param environment of a place */
-    record Subject(What what, String name, Optional<String> environment) {
+    record Subject(Retirable what, String name, Optional<String> environment) {
 
         String words() {
             return name + environment.map(in -> " in " + in).orElse("");
@@ -50,6 +48,10 @@ class Retiring {
         this.environments = environments;
         this.lookups = lookups;
         this.changes = changes;
+    }
+
+    List<RetirementMapper.RetiredRow> retired() {
+        return mapper.retired();
     }
 
     Retirement.Facts facts(Subject subject) {
@@ -167,7 +169,7 @@ class Retiring {
     }
 
     void bringBack(Subject subject, Person by) {
-        if (subject.what() == What.AGENT) {
+        if (subject.what() == Retirable.AGENT) {
             throw Refusal.conflict("An agent's token does not come back: enrol it again under the same name");
         }
         changes.run(() -> {
@@ -176,7 +178,7 @@ class Retiring {
                     .in(subject.environment().orElse("")));
             changes.publish("environment", "all");
         });
-        if (subject.what() == What.COMPONENT) {
+        if (subject.what() == Retirable.COMPONENT) {
             components.refreshTriggers();
         }
     }
@@ -198,7 +200,7 @@ class Retiring {
         }
     }
 
-    static String words(What what) {
+    static String words(Retirable what) {
         return what.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ');
     }
 }

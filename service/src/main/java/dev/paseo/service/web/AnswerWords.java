@@ -11,6 +11,7 @@ import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.environment.DryRun;
 import dev.paseo.core.environment.GateSide;
 import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.retirement.Retirable;
 import dev.paseo.core.text.Word;
 import dev.paseo.core.trigger.TriggerDryRun;
 import dev.paseo.language.piece.Standing;
@@ -48,7 +49,7 @@ class AnswerWords {
                     OwnFollowing.Followed.class, Standing.class, DryRun.Outcome.class, TriggerDryRun.Answer.class,
                     GateSide.class,
                     Thing.class, Shift.Kind.class,
-                    TrialOutcome.class, What.class))
+                    TrialOutcome.class, What.class, Retirable.class))
             .toList();
 
     /** Writes what is answered; what is kept in columns stays as it was, for only answers have words. */
