@@ -92,10 +92,11 @@ function Follows({ what, name, environment, remove, onRemove }: FollowsProps) {
 }
 
 /** What was retired comes back into use. */
-export function BringBack({ what, name, environment }: RetireProps) {
+export function BringBack({ what, name, environment, small }: RetireProps & { small?: boolean }) {
   const fresh = useFresh();
   return (
     <Ask
+      small={small === true}
       label="Bring back"
       title={`Bring ${name} back into use`}
       what={<p>It is used again as it was. Nothing starts or is deployed by that alone.</p>}

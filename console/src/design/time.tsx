@@ -43,11 +43,11 @@ export function useNow(every = 1000): Date {
   return now;
 }
 
-/** A moment in the page's zone; the exact one on hover. */
+/** A moment in the page's zone, in one line; the exact one on hover. */
 export function At({ time }: { time: string }) {
   const zone = useZone();
   return (
-    <time dateTime={time} title={exactOf(time, zone)}>
+    <time dateTime={time} title={exactOf(time, zone)} className="whitespace-nowrap">
       {clockOf(time, zone)}
     </time>
   );

@@ -28,17 +28,17 @@ export default function Retired() {
           <Rows head={["Name", "What it is", "Retired", ""]}>
             {known.data.map((each) => (
               <tr key={`${each.what} ${each.name} ${each.environment ?? ""}`}>
-                <td>
+                <td className="align-middle">
                   <b>
                     <Named view={each} />
                   </b>
                 </td>
-                <td>{each.what.replace("-", " ")}</td>
-                <td>
+                <td className="align-middle">{each.what.replace("-", " ")}</td>
+                <td className="align-middle">
                   <At time={each.at} />
                 </td>
-                <td className="text-right">
-                  {may(ACTION[each.what] ?? "EDIT_ENVIRONMENT", of(each)) && <BringBack {...each} />}
+                <td className="align-middle text-right">
+                  {may(ACTION[each.what] ?? "EDIT_ENVIRONMENT", of(each)) && <BringBack small {...each} />}
                 </td>
               </tr>
             ))}

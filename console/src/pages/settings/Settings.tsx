@@ -37,7 +37,8 @@ const ROOM: [string, [string, string][]][] = [
 ];
 
 const LIST =
-  "sticky top-4 border-r border-[var(--line)] pr-4 " + "max-[900px]:static max-[900px]:border-0 max-[900px]:pr-0";
+  "sticky top-4 border-r border-[var(--line)] pr-4 max-[900px]:static max-[900px]:flex max-[900px]:flex-wrap " +
+  "max-[900px]:border-r-0 max-[900px]:border-b max-[900px]:pr-0 max-[900px]:pb-2";
 const WORD =
   "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +
   "aria-[current=page]:bg-surface aria-[current=page]:font-semibold aria-[current=page]:text-ink";
@@ -61,11 +62,11 @@ export default function Settings() {
     ([, pages]) => pages.length > 0,
   );
   return (
-    <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1">
+    <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1 max-[900px]:gap-4">
       <nav aria-label="Settings" className={LIST}>
         {room.map(([part, pages]) => (
-          <div key={part} className="mb-3">
-            <span className="block px-2 pb-1 text-[12px] text-ink-3">{part}</span>
+          <div key={part} className="mb-3 max-[900px]:contents">
+            <span className="block px-2 pb-1 text-[12px] text-ink-3 max-[900px]:sr-only">{part}</span>
             {pages.map(([path, word]) => (
               <NavLink key={path} to={`/settings/${path}`} className={WORD}>
                 {word}
