@@ -36,6 +36,8 @@ const ROOM: [string, [string, string][]][] = [
   ],
 ];
 
+const FRAME =
+  "grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 " + "max-[900px]:grid-cols-1 max-[900px]:gap-4";
 const LIST =
   "sticky top-4 border-r border-[var(--line)] pr-4 max-[900px]:static max-[900px]:flex max-[900px]:flex-wrap " +
   "max-[900px]:border-r-0 max-[900px]:border-b max-[900px]:pr-0 max-[900px]:pb-2";
@@ -62,7 +64,7 @@ export default function Settings() {
     ([, pages]) => pages.length > 0,
   );
   return (
-    <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1 max-[900px]:gap-4">
+    <div className={FRAME}>
       <nav aria-label="Settings" className={LIST}>
         {room.map(([part, pages]) => (
           <div key={part} className="mb-3 max-[900px]:contents">
