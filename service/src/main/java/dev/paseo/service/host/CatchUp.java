@@ -30,6 +30,8 @@ class CatchUp {
     private static final Logger LOG = LoggerFactory.getLogger(CatchUp.class);
     /** A host that could not be brought to it is tried again after this time. */
     private static final Duration AGAIN = Duration.ofMinutes(1);
+    /** So many are brought to it with one look; those that were tried lately are not among them. */
+    private static final int A_TIME = 200;
 
     private final Changes changes;
     private final HostReportMapper mapper;
@@ -52,7 +54,7 @@ class CatchUp {
             long now = System.nanoTime();
             tried.values().removeIf(at -> now - at > AGAIN.toNanos());
             mapper.strangers(changes.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host))
-                    .forEach(host -> bring(host, now));
+                    .limit(A_TIME).forEach(host -> bring(host, now));
         } catch (RuntimeException failed) {
             LOG.warn("late hosts are not looked after for the moment: {}", failed.toString());
         }

@@ -106,7 +106,6 @@ interface HostReportMapper {
             where h.maintenance is null and p.retired_at is null and c.retired_at is null and (p.live_side is null or
               p.live_side = ph.side) and (i.id is null or i.deployment_id <> d.id)
               and not exists (select 1 from deployment o where o.place_id = p.id and o.status in ('deploying',
-                'checking', 'undoing'))
-            limit 200""")
+                'checking', 'undoing'))""")
     List<PlaceHostRow> strangers(Instant since);
 }
