@@ -72,8 +72,8 @@ interface AccountMapper {
 
     /** How many accounts that may sign in have this role everywhere, by themselves or by a group. */
     @Select("""
-            select count(distinct a.id) from account a join role_grant r
-              on r.account_id = a.id or r.group_id in (select m.group_id from group_member m where m.account_id = a.id)
+            select count(distinct a.id) from role_grant r left join group_member m on m.group_id = r.group_id
+              join account a on a.id = coalesce(r.account_id, m.account_id)
             where r.role = #{role} and r.component_id is null and r.environment_id is null and a.disabled_at is null""")
     int withRole(String role);
 
@@ -139,11 +139,12 @@ interface AccountMapper {
     @Select("""
             select g.name as `group`, null as role, null as component, null as environment from group_member m
               join account_group g on g.id = m.group_id where m.account_id = #{account}
-            union all select null, r.role, c.name, e.name from role_grant r
-            left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
-            where (r.account_id = #{account} or r.group_id in (select group_id from group_member where account_id =
-              #{account}))
-              and (r.component_id is null or c.id is not null) and (r.environment_id is null or e.id is not null)""")
+            union all select null, r.role, c.name, e.name from (
+                select role, component_id, environment_id from role_grant where account_id = #{account}
+                union all select g.role, g.component_id, g.environment_id from group_member m
+                  join role_grant g on g.group_id = m.group_id where m.account_id = #{account}) r
+              left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
+              where (r.component_id is null or c.id is not null) and (r.environment_id is null or e.id is not null)""")
     List<MayRow> may(long account);
 
     /** The roles given to an account itself. */

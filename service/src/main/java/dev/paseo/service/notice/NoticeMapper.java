@@ -88,15 +88,15 @@ interface NoticeMapper {
     Optional<String> address(long account);
 
     @Select("""
-            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select
-              m.account_id from group_member m where m.group_id = r.group_id)
+            select distinct a.name from role_grant r left join group_member m on m.group_id = r.group_id
+              join account a on a.id = coalesce(r.account_id, m.account_id)
             where r.role = 'ADMINISTRATOR' and a.disabled_at is null""")
     List<String> administrators();
 
     /** Administrators, and the release engineers of a component. */
     @Select("""
-            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select
-              m.account_id from group_member m where m.group_id = r.group_id)
+            select distinct a.name from role_grant r left join group_member m on m.group_id = r.group_id
+              join account a on a.id = coalesce(r.account_id, m.account_id)
             where a.disabled_at is null and (r.role = 'ADMINISTRATOR' or r.role = 'RELEASE_ENGINEER'
               and (r.component_id is null or r.component_id = (select id from component where name = #{component})))""")
     List<String> keepers(String component);
