@@ -12,6 +12,9 @@ import { decisionsOf, hostsOf } from "./told";
 type File = Schemas["SealedFileView"];
 type Stay = Schemas["LiveStayView"];
 
+/** The service tells of no more. */
+const MOST = 20;
+
 /** What a file is, by its digest: of which version, how it came about, where it is live and was. */
 export default function Origin() {
   const { sha256 } = useParams();
@@ -87,6 +90,9 @@ function Told({ sha256 }: { sha256: string }) {
       {origin.data?.versions.map((each) => (
         <Sealed key={`${each.component} ${each.version}`} file={each} />
       ))}
+      {origin.data?.versions.length === MOST && (
+        <p className="quiet">At most {MOST} versions are told of: those that are live, then the newest.</p>
+      )}
       {origin.data && origin.data.made.length > 0 && (
         <section>
           <h2>Made, and never sealed</h2>

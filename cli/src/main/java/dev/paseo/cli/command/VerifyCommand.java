@@ -31,6 +31,9 @@ import tools.jackson.databind.JsonNode;
                 "  paseo verify daylight-api.jar --statement daylight-api.statement.json --key key.txt"})
 final class VerifyCommand extends ServiceCommand {
 
+    /** The service tells of no more versions. */
+    private static final int MOST = 20;
+
     @Parameters(paramLabel = "FILE | SHA-256", description = "the file, or its digest in hexadecimal")
     private String file = "";
 
@@ -59,6 +62,9 @@ final class VerifyCommand extends ServiceCommand {
         print(origin, () -> {
             line(context.ink().quiet("sha256 " + sha256));
             origin.path("versions").forEach(each -> sealed(each, doubt(each, by, sha256)));
+            if (origin.path("versions").size() == MOST) {
+                line("At most " + MOST + " versions are told of: those that are live, then the newest.");
+            }
             origin.path("made").forEach(each -> line("made by run " + each.path("component").asString() + "#"
                     + each.path("run").asString("") + ", " + Times.exact(each.path("at")) + ", as "
                     + each.path("artifact").asString()

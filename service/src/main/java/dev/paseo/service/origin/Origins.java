@@ -18,7 +18,7 @@ class Origins {
      * What a file is.
      *
      * @param sha256   its digest, in hexadecimal
-     * @param versions that have it among what they were sealed with, the newest first; at most 20
+     * @param versions that have it among what they were sealed with: those that are live, then the newest; at most 20
      * @param made     by runs that sealed no version with it; never deployed; at most 20
      * @param key      the service's public key, as heads have it
      */
@@ -65,6 +65,8 @@ class Origins {
     /** A file that a run made. */
     record MadeFileView(String component, long run, String artifact, String fileName, Instant at) {}
 
+    private static final int MOST = 20;
+
     private final OriginMapper mapper;
     private final StatementMapper stated;
     private final Statements statements;
@@ -81,7 +83,8 @@ class Origins {
      * @param seen the components that may be told of
      */
     OriginView of(String sha256, Predicate<String> seen) {
-        List<FoundRow> found = mapper.versions(sha256).stream().filter(row -> seen.test(row.component())).toList();
+        List<FoundRow> found = mapper.versions(sha256).stream().filter(row -> seen.test(row.component())).limit(MOST)
+                .toList();
         List<StayRow> stays = found.isEmpty() ? List.of()
                 : mapper.stays(found.stream().map(FoundRow::version).toList());
         List<Long> deployments = stays.stream().map(StayRow::deployment).distinct().toList();
@@ -90,7 +93,7 @@ class Origins {
         List<MadeRow> made = mapper.made(sha256).stream().filter(row -> seen.test(row.component()))
                 .filter(row -> found.stream().noneMatch(each -> each.component().equals(row.component())
                         && Optional.ofNullable(each.run()).equals(Optional.of(row.run()))))
-                .toList();
+                .limit(MOST).toList();
         return new OriginView(sha256, found.stream().map(row -> sealed(row, stays.stream()
                 .filter(stay -> stay.version() == row.version()).map(stay -> stay(stay, hosts, decided)).toList()))
                 .toList(),

@@ -109,6 +109,11 @@ class StatementMapperTest {
         database.change(stretch, place.id(), place.environment(), live, version, Rows.NOON.plusSeconds(9), null);
         assertEquals(List.of(live, gone), origins.stays(List.of(version, newer)).stream()
                 .map(OriginMapper.StayRow::deployment).toList(), "where it is live comes first");
+        mapper.keep(newer, null, "how it came about", Rows.NOON);
+        assertEquals(List.of(version, bundled, newer),
+                origins.versions(digest).stream().map(OriginMapper.FoundRow::version).toList(),
+                "what is live comes first, however old it is");
+        assertEquals("how it came about", origins.versions(digest).getLast().envelope());
         assertEquals(List.of(), origins.hosts(List.of(gone, live)));
     }
 }
