@@ -53,12 +53,21 @@ final class RetireCommands {
         }
 
         String words() {
-            return name + environment.map(in -> " in " + in).orElse("");
+            return RetireCommands.words(name, environment);
         }
 
         String again() {
-            return "paseo bring-back " + what + " " + name + environment.map(in -> " --in " + in).orElse("");
+            return RetireCommands.again(what, name, environment);
         }
+    }
+
+    private static String words(String name, Optional<String> environment) {
+        return name + environment.map(in -> " in " + in).orElse("");
+    }
+
+    /** What brings it back. */
+    private static String again(String what, String name, Optional<String> environment) {
+        return "paseo bring-back " + what + " " + name + environment.map(in -> " --in " + in).orElse("");
     }
 
     @Command(name = "retire", description = {
@@ -128,12 +137,11 @@ final class RetireCommands {
                 }
                 Table table = new Table("WHAT", "NAME", "RETIRED", "COMES BACK BY");
                 all.forEach(each -> {
-                    String in = each.path("environment").asString("");
+                    Optional<String> in = each.path("environment").asStringOpt();
                     String name = each.path("name").asString();
                     String what = each.path("what").asString();
-                    table.row(what, context.ink().strong(in.isEmpty() ? name : name + " in " + in),
-                            Times.exact(each.path("at")),
-                            "paseo bring-back " + what + " " + name + (in.isEmpty() ? "" : " --in " + in));
+                    table.row(what, context.ink().strong(words(name, in)), Times.exact(each.path("at")),
+                            again(what, name, in));
                 });
                 table.print(context.out(), context.ink());
             });
