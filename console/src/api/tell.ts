@@ -12,6 +12,19 @@ const EVERY = 60_000;
 export const fresh = (all: Schemas["NoticeView"][], shown: number) =>
   all.filter((each) => !each.read && each.id > shown);
 
+/** What this page has shown, by the number of its notice, until it is read or decided. */
+const onScreen = new Map<number, Notification>();
+
+/** Closes what was shown and needs nobody any more. */
+function takeAway(all: Schemas["NoticeView"][]) {
+  const unread = new Set(all.filter((each) => !each.read).map((each) => each.id));
+  for (const [id, shown] of onScreen) {
+    if (unread.has(id)) continue;
+    shown.close();
+    onScreen.delete(id);
+  }
+}
+
 const watching = new Set<() => void>();
 const supported = () => typeof Notification !== "undefined";
 
@@ -51,12 +64,14 @@ export function useTellInBrowser() {
       const before = Number(localStorage.getItem(SHOWN) ?? 0);
       const news = document.hidden && before > 0 ? fresh(all, before) : [];
       if (all[0]) localStorage.setItem(SHOWN, String(Math.max(before, all[0].id)));
+      takeAway(all);
       for (const each of news.slice(0, 3)) {
         const shown = new Notification(each.title, { body: each.body.slice(0, 200), tag: each.path });
         shown.onclick = () => {
           window.focus();
           location.assign(each.path);
         };
+        onScreen.set(each.id, shown);
       }
     };
     void (navigator.locks ? navigator.locks.request(SHOWN, show) : show());

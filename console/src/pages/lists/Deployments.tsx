@@ -4,25 +4,25 @@ import { api, need, type Schemas } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
-import { sinceOf, type Facet } from "./facets";
+import { pageOf, sinceOf, type Facet } from "./facets";
 import { useFacets } from "./FacetForm";
 import { List } from "./List";
 
 type View = Schemas["DeploymentSummary"];
 
 const PAGE = 50;
-const FACETS: Facet[] = ["component", "environment", "status", "by", "since"];
+const FACETS: Facet[] = ["component", "environment", "status", "by", "since", "first"];
 
-/** Every deployment, the newest first. */
+/** Every deployment, the newest first, or the oldest. */
 export default function Deployments() {
-  const [{ since, ...asks }] = useFacets(FACETS);
+  const [{ since, first, ...asks }] = useFacets(FACETS);
   const list = useInfiniteQuery({
-    queryKey: ["deployments", asks, since],
+    queryKey: ["deployments", asks, since, first],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       need(
         api.GET("/api/v1/deployments", {
-          params: { query: { ...asks, since: sinceOf(since, Date.now()), before: pageParam, limit: PAGE } },
+          params: { query: { ...asks, since: sinceOf(since, Date.now()), ...pageOf(first, pageParam), limit: PAGE } },
         }),
       ),
     getNextPageParam: (last: View[]) => (last.length === PAGE ? last.at(-1)?.id : undefined),
@@ -33,6 +33,7 @@ export default function Deployments() {
       title="Deployments"
       facets={FACETS}
       list={list}
+      dated="Asked"
       head={[
         ["Number", 7],
         ["Version", 18],

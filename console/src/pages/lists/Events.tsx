@@ -3,17 +3,17 @@ import { Link } from "react-router";
 import { api, need } from "../../api/client";
 import { At } from "../../design/time";
 import { Considered, sentenceOf } from "../components/Events";
-import { sinceOf, type Facet } from "./facets";
+import { pageOf, sinceOf, type Facet } from "./facets";
 import { useFacets } from "./FacetForm";
 import { List } from "./List";
 
-const FACETS: Facet[] = ["component", "kind", "started", "branch", "by", "label", "since"];
+const FACETS: Facet[] = ["component", "kind", "started", "branch", "by", "label", "since", "first"];
 
-/** Everything that happened, the newest first, and what each trigger made of it. */
+/** Everything that happened, the newest first, or the oldest, and what each trigger made of it. */
 export default function Events() {
-  const [{ since, started, ...asks }] = useFacets(FACETS);
+  const [{ since, first, started, ...asks }] = useFacets(FACETS);
   const list = useInfiniteQuery({
-    queryKey: ["events", "all", asks, started, since],
+    queryKey: ["events", "all", asks, started, since, first],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       need(
@@ -23,7 +23,7 @@ export default function Events() {
               ...asks,
               started: started === undefined ? undefined : started === "true",
               since: sinceOf(since, Date.now()),
-              before: pageParam,
+              ...pageOf(first, pageParam),
             },
           },
         }),
@@ -36,6 +36,7 @@ export default function Events() {
       title="Events"
       facets={FACETS}
       list={list}
+      dated="When"
       head={[
         ["When", 12],
         ["What happened", 28],

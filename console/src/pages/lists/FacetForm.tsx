@@ -2,7 +2,16 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import { whereabouts } from "../../api/queries";
 import { Search } from "../../design/Search";
-import { asked, DEPLOYMENT_STATUSES, KIND_WORDS, RUN_STATUSES, SINCE, type Facet, type Facets } from "./facets";
+import {
+  asked,
+  narrows,
+  DEPLOYMENT_STATUSES,
+  KIND_WORDS,
+  RUN_STATUSES,
+  SINCE,
+  type Facet,
+  type Facets,
+} from "./facets";
 
 /** What is typed is asked so many milliseconds after the last letter. */
 const PAUSE = 250;
@@ -117,6 +126,7 @@ export function FacetForm({ title, facets, statuses }: FormProps) {
       onSubmit={(event) => event.preventDefault()}
     >
       {facets.map((facet) => {
+        if (facet === "first") return null;
         const of = choices(facet);
         const common = { facet, value: asks[facet] ?? "", onChoose: (value: string) => set(facet, value) };
         if (facet === "label" && names.label.length === 0) return null;
@@ -133,7 +143,7 @@ export function FacetForm({ title, facets, statuses }: FormProps) {
           />
         );
       })}
-      {Object.keys(asks).length > 0 && (
+      {narrows(asks) && (
         <Link className="btn small" to="?">
           All of them
         </Link>

@@ -1,9 +1,10 @@
 import type { UseInfiniteQueryResult } from "@tanstack/react-query";
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { useCallback, useDeferredValue, type JSX, type ReactNode } from "react";
 import { Link } from "react-router";
 import { Loading, Trouble } from "../../design/parts";
 import { FacetForm, useFacets } from "./FacetForm";
-import { told, type Facet } from "./facets";
+import { narrows, told, type Facet } from "./facets";
 import { Rows } from "./Rows";
 import { Views } from "./Views";
 
@@ -17,6 +18,8 @@ interface ListProps<T> {
   list: UseInfiniteQueryResult<T[]>;
   /** The columns, each with its share of the width in percent: it stays while rows come and go. */
   head: [word: string, share: number][];
+  /** The column that the list is in the order of. */
+  dated?: string;
   row: (each: T) => JSX.Element;
   /** What there is to do where there is nothing at all. */
   empty: ReactNode;
@@ -35,9 +38,39 @@ const HEAD =
   "min-[1100px]:bg-[linear-gradient(var(--line),var(--line))] min-[1100px]:bg-[length:100%_1px] " +
   "min-[1100px]:bg-bottom min-[1100px]:bg-no-repeat min-[1100px]:pt-2";
 
-/** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
-export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above, going, also }: ListProps<T>) {
-  const [asks] = useFacets(facets);
+/** The head of the column that a list is in the order of: it turns the order round. */
+function Order({ oldest, word, onTurn }: { oldest: boolean; word: string; onTurn: () => void }) {
+  const Arrow = oldest ? ArrowUp : ArrowDown;
+  return (
+    <button
+      type="button"
+      className="inline-flex items-center gap-1 underline-offset-2 hover:underline"
+      title={oldest ? "The oldest first; turn round" : "The newest first; turn round"}
+      onClick={onTurn}
+    >
+      {word}
+      <Arrow size={13} aria-hidden="true" />
+    </button>
+  );
+}
+
+/** A list of everything of a kind, in the order of time; what is asked of it stands in the address. */
+export function List<T>({
+  title,
+  facets,
+  statuses,
+  list,
+  head,
+  dated,
+  row,
+  empty,
+  acts,
+  above,
+  going,
+  also,
+}: ListProps<T>) {
+  const [asks, ask] = useFacets(facets);
+  const oldest = asks.first === "oldest";
   const rows = useDeferredValue(list.data ?? []);
   const { fetchNextPage } = list;
   const more = useCallback(() => void fetchNextPage(), [fetchNextPage]);
@@ -67,7 +100,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
       {list.isPending && <Loading height={520} />}
       {list.isError && <Trouble error={list.error} />}
       {list.data && rows.length === 0 && !going && (
-        <p className="empty">{Object.keys(asks).length > 0 ? "None is like that." : empty}</p>
+        <p className="empty">{narrows(asks) ? "None is like that." : empty}</p>
       )}
       {rows.length > 0 && (
         <section className="sheet p-5">
@@ -89,8 +122,16 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
               <thead className="bg-surface min-[1100px]:sticky min-[1100px]:top-0 min-[1100px]:z-10">
                 <tr>
                   {head.map(([word]) => (
-                    <th key={word} className={HEAD}>
-                      {word}
+                    <th
+                      key={word}
+                      className={HEAD}
+                      aria-sort={word !== dated ? undefined : oldest ? "ascending" : "descending"}
+                    >
+                      {word === dated && facets.includes("first") ? (
+                        <Order oldest={oldest} word={word} onTurn={() => ask("first", oldest ? "" : "oldest")} />
+                      ) : (
+                        word
+                      )}
                     </th>
                   ))}
                 </tr>
@@ -105,7 +146,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
           </div>
           {list.hasNextPage && (
             <button type="button" className="btn mt-4" disabled={list.isFetchingNextPage} onClick={more}>
-              Older
+              {oldest ? "Newer" : "Older"}
             </button>
           )}
         </section>

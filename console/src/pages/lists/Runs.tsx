@@ -5,22 +5,22 @@ import { StateWord } from "../../design/Glyph";
 import { workState } from "../../design/states";
 import { At, lengthOf } from "../../design/time";
 import { nameOf } from "../components/lines";
-import { sinceOf, type Facet } from "./facets";
+import { pageOf, sinceOf, type Facet } from "./facets";
 import { useFacets } from "./FacetForm";
 import { List } from "./List";
 
-const FACETS: Facet[] = ["component", "status", "branch", "author", "label", "since"];
+const FACETS: Facet[] = ["component", "status", "branch", "author", "label", "since", "first"];
 
-/** Every run, the newest first. */
+/** Every run, the newest first, or the oldest. */
 export default function Runs() {
-  const [{ since, ...asks }] = useFacets(FACETS);
+  const [{ since, first, ...asks }] = useFacets(FACETS);
   const list = useInfiniteQuery({
-    queryKey: ["runs", asks, since],
+    queryKey: ["runs", asks, since, first],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       need(
         api.GET("/api/v1/runs", {
-          params: { query: { ...asks, since: sinceOf(since, Date.now()), before: pageParam } },
+          params: { query: { ...asks, since: sinceOf(since, Date.now()), ...pageOf(first, pageParam) } },
         }),
       ),
     getNextPageParam: (last) => last.next,
@@ -32,6 +32,7 @@ export default function Runs() {
       facets={FACETS}
       statuses="runs"
       list={list}
+      dated="Began"
       head={[
         ["Run", 15],
         ["State", 14],

@@ -2,17 +2,17 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, need } from "../../api/client";
 import { At } from "../../design/time";
-import { sinceOf, type Facet } from "./facets";
+import { pageOf, sinceOf, type Facet } from "./facets";
 import { useFacets } from "./FacetForm";
 import { List } from "./List";
 
-const FACETS: Facet[] = ["component", "environment", "branch", "blocked", "label", "since"];
+const FACETS: Facet[] = ["component", "environment", "branch", "blocked", "label", "since", "first"];
 
-/** Every version, the newest first. */
+/** Every version, the newest first, or the oldest. */
 export default function Versions() {
-  const [{ since, blocked, ...asks }] = useFacets(FACETS);
+  const [{ since, first, blocked, ...asks }] = useFacets(FACETS);
   const list = useInfiniteQuery({
-    queryKey: ["versions", asks, blocked, since],
+    queryKey: ["versions", asks, blocked, since, first],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
       need(
@@ -22,7 +22,7 @@ export default function Versions() {
               ...asks,
               blocked: blocked ? blocked === "true" : undefined,
               since: sinceOf(since, Date.now()),
-              before: pageParam,
+              ...pageOf(first, pageParam),
             },
           },
         }),
@@ -35,6 +35,7 @@ export default function Versions() {
       title="Versions"
       facets={FACETS}
       list={list}
+      dated="Sealed"
       head={[
         ["Version", 20],
         ["Live in", 16],

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
-import { asked, DEPLOYMENT_STATUSES, RUN_STATUSES, sinceOf, told, type Facet } from "./facets";
+import { asked, DEPLOYMENT_STATUSES, narrows, pageOf, RUN_STATUSES, sinceOf, told, type Facet } from "./facets";
 
-const ALL: Facet[] = ["component", "environment", "status", "branch", "since"];
+const ALL: Facet[] = ["component", "environment", "status", "branch", "since", "first"];
 
 it.each([
   ["", {}, "all of them"],
@@ -12,10 +12,28 @@ it.each([
     { environment: "production", status: "undone", since: "7d" },
     "those undone, in production, in the last 7 days",
   ],
+  ["?first=oldest", { first: "oldest" }, "all of them, the oldest first"],
+  [
+    "?component=daylight-api&first=oldest",
+    { component: "daylight-api", first: "oldest" },
+    "those of daylight-api, the oldest first",
+  ],
+  ["?first=best", {}, "all of them"],
   ["?status=&other=1&since=ever&blocked=true", {}, "all of them"],
 ])("reads %s from the address", (search, facets, words) => {
   expect(asked(new URLSearchParams(search), ALL)).toEqual(facets);
   expect(told(facets)).toBe(words);
+});
+
+it.each([
+  [undefined, undefined, { before: undefined }],
+  [undefined, 12, { before: 12 }],
+  ["oldest", undefined, { after: 0 }],
+  ["oldest", 12, { after: 12 }],
+])("begins a page, %s first, at %s", (first, from, page) => expect(pageOf(first, from)).toEqual(page));
+
+it("does not take an order for something that is asked for", () => {
+  expect([{}, { first: "oldest" }, { since: "7d" }].map(narrows)).toEqual([false, false, true]);
 });
 
 it.each([

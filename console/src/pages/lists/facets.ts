@@ -15,7 +15,8 @@ export type Facet =
   | "deployment"
   | "text"
   | "host"
-  | "since";
+  | "since"
+  | "first";
 export type Facets = Partial<Record<Facet, string>>;
 
 /** The states that a deployment is looked for in, as the API has them. */
@@ -69,12 +70,15 @@ export const sinceOf = (word: string | undefined, now: number): string | undefin
   return far && new Date(Math.floor((now - far.hours * HOUR) / MINUTE) * MINUTE).toISOString();
 };
 
+/** Facets of which only some values mean anything. */
+const FEW: Partial<Record<Facet, string[]>> = { since: Object.keys(SINCE), first: ["oldest"] };
+
 /** What an address asks of a list that knows these; what it does not say is not asked. */
 export function asked(params: URLSearchParams, of: readonly Facet[]): Facets {
   return Object.fromEntries(
     of.flatMap((facet) => {
       const value = params.get(facet);
-      return value && (facet !== "since" || value in SINCE) ? [[facet, value]] : [];
+      return value && (FEW[facet]?.includes(value) ?? true) ? [[facet, value]] : [];
     }),
   );
 }
@@ -96,7 +100,15 @@ const WORDS: Record<Facet, (value: string) => string> = {
   host: (value) => `on ${value}`,
   text: (value) => `with “${value}” in them`,
   since: (value) => SINCE[value]?.words ?? "",
+  first: (value) => `the ${value} first`,
 };
+
+/** Whether it asks for some only, whatever their order. */
+export const narrows = (facets: Facets) => Object.keys(facets).some((facet) => facet !== "first");
+
+/** The page that begins here, in the order that is asked for. */
+export const pageOf = (first: string | undefined, from: number | undefined) =>
+  first === "oldest" ? { after: from ?? 0 } : { before: from };
 
 /** The same in words, in the order in which they are said. */
 export function told(facets: Facets): string {
@@ -104,5 +116,7 @@ export function told(facets: Facets): string {
     const value = facets[facet];
     return value ? [WORDS[facet](value)] : [];
   });
-  return said.length === 0 ? "all of them" : `those ${said.join(", ")}`;
+  return [narrows(facets) ? "those" : "all of them", said.join(", ")]
+    .filter(Boolean)
+    .join(narrows(facets) ? " " : ", ");
 }

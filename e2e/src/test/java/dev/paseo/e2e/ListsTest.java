@@ -29,6 +29,15 @@ class ListsTest {
                 browser.see(By.xpath("//*[@role='row'][contains(., 'daylight-api') and contains(., 'failed')]"));
                 browser.open("/runs");
                 browser.see(By.xpath("//tr[contains(., 'daylight-api#1') and contains(., '1.4.1')]"));
+                browser.click(By.xpath("//th[@aria-sort='descending']/button[contains(., 'Began')]"));
+                browser.seeText("all of them, the oldest first.");
+                browser.see(By.xpath("//tbody/tr[td][1][contains(., 'daylight-api#1')]"));
+                browser.click(By.xpath("//th[@aria-sort='ascending']/button[contains(., 'Began')]"));
+                browser.see(By.xpath("//tbody/tr[td][1][contains(., 'daylight-api#2')]"));
+                assertEquals(List.of(1L), park.as("auditor").get("/api/v1/runs?after=0&limit=1").good().path("runs")
+                        .valueStream().map(run -> run.path("number").asLong()).toList());
+                String oldest = park.paseo("auditor", "list", "events", "--oldest-first", "--limit", "1").out();
+                assertTrue(oldest.contains("daylight-api") && !oldest.contains("daylight-api#2"), oldest);
                 browser.click(option("Which status", "failed"));
                 browser.seeText("those failed.");
                 browser.see(By.xpath("//tr[contains(., 'daylight-api#2') and contains(., 'not sealed')]"));

@@ -25,8 +25,20 @@ final class ListCommands {
                 description = "at most so many, 1 to 200; default: ${DEFAULT-VALUE}")
         int limit = 30;
 
+        @Option(names = "--oldest-first", description = "from the oldest on; otherwise the newest first")
+        private boolean oldest;
+
         Limited(Context context) {
             super(context);
+        }
+
+        /** How many, and in which order, as the API has it. */
+        List<String> query() {
+            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            if (oldest) {
+                query.add("after=0");
+            }
+            return query;
         }
 
         static void add(List<String> query, String name, Optional<String> value) {
@@ -106,9 +118,9 @@ final class ListCommands {
             super(context);
         }
 
-        /** What is asked of it, as the API has it. */
+        @Override
         List<String> query() {
-            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            List<String> query = super.query();
             add(query, "component", component);
             add(query, "branch", branch);
             add(query, "label", label);
@@ -273,7 +285,7 @@ final class ListCommands {
 
         @Override
         public Integer call() {
-            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            List<String> query = query();
             add(query, "component", component);
             add(query, "environment", environment);
             add(query, "status", status);

@@ -17,6 +17,7 @@ import dev.paseo.service.permission.Permission;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Cursor;
 import dev.paseo.service.problem.Worded;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
@@ -90,24 +91,25 @@ class DeploymentController {
     }
 
     /**
-     * Deployments, the newest first.
+     * Deployments, the newest first, or the oldest.
      *
-     * @param before only those with a smaller number
-     * @param limit  at most so many, 1 to 200
+     * @param after the oldest first, those after this number; 0 from the very oldest on; not beside before
+     * @param limit at most so many, 1 to 200
      */
     @GetMapping("/deployments")
     List<DeploymentSummary> list(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
             @RequestParam Optional<String> environment,
             @RequestParam Optional<String> status, @RequestParam Optional<String> by,
             @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
-            @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+            @RequestParam Optional<Long> before, @RequestParam Optional<Long> after,
+            @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<String> name = component.map(each -> lookups.components().named(each).name());
         environment.ifPresent(lookups.environments()::named);
         Optional<DeploymentStatus> wanted = status
                 .map(word -> Worded.read(DeploymentStatus.class, "/status", word));
         return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, by, since, until,
-                before, Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
+                Cursor.of(before, after), Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
 
     /** One deployment: its gate, plan, hosts, tasks and comparison with what is live. */

@@ -4,6 +4,7 @@ import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.engine.Absences;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.problem.Cursor;
 import dev.paseo.service.run.RunViews.RunSummary;
 import java.time.Instant;
 import java.util.List;
@@ -16,7 +17,7 @@ import org.springframework.stereotype.Component;
 @Component
 class Listing {
 
-    /** @param next goes on after these, as {@code before}; absent where there are no more */
+    /** @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there are no more */
     record RunList(List<RunSummary> runs, Optional<Long> next) {}
 
     /**
@@ -31,12 +32,12 @@ class Listing {
             Optional<String> commitSummary, Optional<Long> run, Instant sealedAt, Optional<Instant> blocked,
             List<String> live) {}
 
-    /** @param next goes on after these, as {@code before}; absent where there are no more */
+    /** @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there are no more */
     record VersionList(List<ListedVersion> versions, Optional<Long> next) {}
 
     /** What is asked of any list; what is empty is not asked. */
     record Asked(Optional<String> component, Optional<String> label, Optional<String> branch, Optional<Instant> since,
-            Optional<Instant> until, Optional<Long> before, int limit) {
+            Optional<Instant> until, Cursor cursor, int limit) {
 
         Asked {
             limit = Math.clamp(limit, 1, MOST);
@@ -61,7 +62,7 @@ class Listing {
         List<ListingMapper.RunRow> rows = mapper.runs(new ListingMapper.RunsAsked(id(asked),
                 asked.label().orElse(null), asked.branch().orElse(null), status.orElse(null),
                 author.orElse(null), asked.since().orElse(null), asked.until().orElse(null),
-                newest, asked.before().orElse(Long.MAX_VALUE), asked.limit()));
+                newest, asked.cursor().before(), asked.cursor().after(), asked.limit()));
         return new RunList(rows.stream().map(this::listed).toList(),
                 next(rows.stream().map(ListingMapper.RunRow::id), asked.limit()));
     }
@@ -71,7 +72,7 @@ class Listing {
         List<ListingMapper.VersionRow> rows = mapper.versions(new ListingMapper.VersionsAsked(id(asked),
                 asked.label().orElse(null), asked.branch().orElse(null), environment.orElse(null),
                 blocked.orElse(null), asked.since().orElse(null), asked.until().orElse(null),
-                asked.before().orElse(Long.MAX_VALUE), asked.limit()));
+                asked.cursor().before(), asked.cursor().after(), asked.limit()));
         return new VersionList(rows.stream().map(Listing::listed).toList(),
                 next(rows.stream().map(ListingMapper.VersionRow::id), asked.limit()));
     }

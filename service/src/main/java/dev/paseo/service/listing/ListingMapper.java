@@ -7,7 +7,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
-/** The newest first, by the numbers that the database gave them, which are the cursor as well. */
+/** By the numbers that the database gave them, which are the cursor as well: the oldest first after one, else the newest. */
 @Mapper
 interface ListingMapper {
 
@@ -19,7 +19,7 @@ interface ListingMapper {
      */
     record RunsAsked(@Nullable Long component, @Nullable String label, @Nullable String branch,
             @Nullable RunStatus status, @Nullable String author, @Nullable Instant since, @Nullable Instant until,
-            boolean newest, long before, int limit) {}
+            boolean newest, long before, @Nullable Long after, int limit) {}
 
     record RunRow(long id, String component, long number, RunStatus status, String branch, String commitId,
             String commitSummary, String commitAuthor, String version, boolean sealed, @Nullable String reason,
@@ -33,6 +33,7 @@ interface ListingMapper {
               r.reason, r.created_at, r.started_at, r.ended_at
             from run r join component c on c.id = r.component_id
             where r.id &lt; #{before}
+            <if test="after != null">and r.id &gt; #{after}</if>
             <if test="component != null">and r.component_id = #{component}</if>
             <if test="label != null">and exists (select 1 from component_label l
               where l.component_id = r.component_id and l.value = #{label})</if>
@@ -43,7 +44,7 @@ interface ListingMapper {
             <if test="until != null">and r.created_at &lt; #{until}</if>
             <if test="newest">and r.branch = c.main_branch and r.number = (
               select max(n.number) from run n where n.line_id = r.line_id)</if>
-            order by r.id desc limit #{limit}
+            order by r.id <if test="after == null">desc</if> limit #{limit}
             </script>""")
     List<RunRow> runs(RunsAsked asked);
 
@@ -54,7 +55,7 @@ interface ListingMapper {
      */
     record VersionsAsked(@Nullable Long component, @Nullable String label, @Nullable String branch,
             @Nullable String environment, @Nullable Boolean blocked, @Nullable Instant since, @Nullable Instant until,
-            long before, int limit) {}
+            long before, @Nullable Long after, int limit) {}
 
     /** @param live the environments where it is live, between commas */
     record VersionRow(long id, String component, String number, String branch, boolean trusted,
@@ -71,6 +72,7 @@ interface ListingMapper {
             from version v join component c on c.id = v.component_id join line b on b.id = v.line_id
             left join run r on r.id = v.run_id
             where v.id &lt; #{before}
+            <if test="after != null">and v.id &gt; #{after}</if>
             <if test="component != null">and v.component_id = #{component}</if>
             <if test="label != null">and exists (select 1 from component_label l
               where l.component_id = v.component_id and l.value = #{label})</if>
@@ -81,7 +83,7 @@ interface ListingMapper {
             <if test="blocked != null">and (v.blocked_at is not null) = #{blocked}</if>
             <if test="since != null">and v.sealed_at &gt;= #{since}</if>
             <if test="until != null">and v.sealed_at &lt; #{until}</if>
-            order by v.id desc limit #{limit}
+            order by v.id <if test="after == null">desc</if> limit #{limit}
             </script>""")
     List<VersionRow> versions(VersionsAsked asked);
 }

@@ -82,16 +82,21 @@ interface DeploymentMapper {
 
     /** What a list of deployments is to have; empty: all. */
     record FilterRow(@Nullable String component, @Nullable String environment, @Nullable DeploymentStatus status,
-            @Nullable String by, @Nullable Instant since, @Nullable Instant until, long before, int limit) {}
+            @Nullable String by, @Nullable Instant since, @Nullable Instant until, long before, @Nullable Long after,
+            int limit) {}
 
-    @Select(COLUMNS + """
-            where d.id < #{before} and (#{status} is null or d.status = #{status})
-              and (#{component} is null or c.name = #{component})
-              and (#{environment} is null or e.name = #{environment})
-              and (#{by} is null or a.name = #{by})
-              and (#{since} is null or d.requested_at >= #{since})
-              and (#{until} is null or d.requested_at < #{until})
-            order by d.id desc limit #{limit}""")
+    /** The oldest first after one, else the newest. */
+    @Select("<script>" + COLUMNS + """
+            where d.id &lt; #{before}
+            <if test="after != null">and d.id &gt; #{after}</if>
+            <if test="status != null">and d.status = #{status}</if>
+            <if test="component != null">and c.name = #{component}</if>
+            <if test="environment != null">and e.name = #{environment}</if>
+            <if test="by != null">and a.name = #{by}</if>
+            <if test="since != null">and d.requested_at &gt;= #{since}</if>
+            <if test="until != null">and d.requested_at &lt; #{until}</if>
+            order by d.id <if test="after == null">desc</if> limit #{limit}
+            </script>""")
     List<Deployment> list(FilterRow filter);
 
     @Select(COLUMNS + "where d.version_id = #{version} order by d.id")

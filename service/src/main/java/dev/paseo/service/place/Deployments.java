@@ -7,6 +7,7 @@ import dev.paseo.core.deployment.RollbackTarget;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.place.DeploymentMapper.DoubtRow;
 import dev.paseo.service.place.DeploymentMapper.PastRow;
+import dev.paseo.service.problem.Cursor;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.List;
@@ -34,7 +35,7 @@ public class Deployments {
 
     /** What a list of deployments is to have; what is empty is not asked for. */
     public record Filter(Optional<String> component, Optional<String> environment, Optional<DeploymentStatus> status,
-            Optional<String> by, Optional<Instant> since, Optional<Instant> until, Optional<Long> before, int limit) {}
+            Optional<String> by, Optional<Instant> since, Optional<Instant> until, Cursor cursor, int limit) {}
 
     /** One that was live once, and its version. */
     public record Past(RollbackTarget.Past deployment, long version) {}
@@ -85,7 +86,8 @@ public class Deployments {
     public List<Deployment> list(Filter filter) {
         return mapper.list(new DeploymentMapper.FilterRow(filter.component().orElse(null),
                 filter.environment().orElse(null), filter.status().orElse(null), filter.by().orElse(null),
-                filter.since().orElse(null), filter.until().orElse(null), filter.before().orElse(Long.MAX_VALUE),
+                filter.since().orElse(null), filter.until().orElse(null), filter.cursor().before(),
+                filter.cursor().after(),
                 filter.limit()));
     }
 

@@ -111,11 +111,12 @@ interface EventMapper {
      */
     record EventsAsked(@Nullable Long component, @Nullable String label, @Nullable String kind,
             @Nullable String branch, @Nullable String by, @Nullable Boolean started, @Nullable Instant since,
-            @Nullable Instant until, long before, int limit) {}
+            @Nullable Instant until, long before, @Nullable Long after, int limit) {}
 
-    /** Those of all components, the newest first. */
+    /** Those of all components: the oldest first after one, else the newest. */
     @Select("<script>" + EVENTS + """
             where e.id &lt; #{before}
+            <if test="after != null">and e.id &gt; #{after}</if>
             <if test="component != null">and e.component_id = #{component}</if>
             <if test="label != null">and exists (select 1 from component_label l
               where l.component_id = e.component_id and l.value = #{label})</if>
@@ -126,7 +127,7 @@ interface EventMapper {
               where d.event_id = e.id and d.run_id is not null)</if>
             <if test="since != null">and e.at &gt;= #{since}</if>
             <if test="until != null">and e.at &lt; #{until}</if>
-            order by e.id desc limit #{limit}
+            order by e.id <if test="after == null">desc</if> limit #{limit}
             </script>""")
     List<EventRow> asked(EventsAsked asked);
 

@@ -3,6 +3,7 @@ package dev.paseo.service.trigger;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Cursor;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.List;
@@ -28,11 +29,12 @@ class EventsController {
     }
 
     /**
-     * What happened to all components, the newest first, and what each trigger made of it.
+     * What happened to all components, the newest first, or the oldest, and what each trigger made of it.
      *
      * @param kind    push, tag, clock, run, live or arrival
      * @param by      only what this account brought about, or what stands there where no account did
      * @param started only what started a run, or only what started none
+     * @param after   the oldest first, those after this number; 0 from the very oldest on; not beside before
      * @param limit   at most so many, 1 to 200
      */
     @GetMapping
@@ -41,13 +43,15 @@ class EventsController {
             @RequestParam Optional<String> branch, @RequestParam Optional<String> by,
             @RequestParam Optional<Boolean> started, @RequestParam Optional<Instant> since,
             @RequestParam Optional<Instant> until, @RequestParam Optional<Long> before,
+            @RequestParam Optional<Long> after,
             @RequestParam(defaultValue = "50") int limit) {
         Permission.require(person, Action.LOOK, component, Optional.empty());
         kind.filter(word -> !KINDS.contains(word)).ifPresent(word -> {
             throw Refusal.invalid("/kind", "should be one of " + String.join(", ", KINDS) + "; got “" + word + "”");
         });
+        Cursor cursor = Cursor.of(before, after);
         return views.all(new EventMapper.EventsAsked(component.map(views::idOf).orElse(null), label.orElse(null),
                 kind.orElse(null), branch.orElse(null), by.orElse(null), started.orElse(null), since.orElse(null),
-                until.orElse(null), before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, MOST)));
+                until.orElse(null), cursor.before(), cursor.after(), Math.clamp(limit, 1, MOST)));
     }
 }

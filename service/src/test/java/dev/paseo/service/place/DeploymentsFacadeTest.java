@@ -12,6 +12,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
+import dev.paseo.service.problem.Cursor;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Optional;
@@ -56,19 +57,23 @@ class DeploymentsFacadeTest {
         assertEquals(Optional.empty(), deployments.find(Long.MAX_VALUE));
     }
 
+    private static final Cursor NEWEST = new Cursor(Long.MAX_VALUE, null);
+
     @Test
     void aListHasWhatIsAskedFor() {
         long id = asked(Kind.PROMOTION, 1);
         String component = deployments.get(id).component();
-        assertEquals(List.of(id), ids(Optional.of(component), Optional.of(DeploymentStatus.WAITING), Optional.empty()));
-        assertEquals(List.of(), ids(Optional.of(component), Optional.of(DeploymentStatus.LIVE), Optional.empty()));
-        assertEquals(List.of(), ids(Optional.of(component), Optional.empty(), Optional.of(id)));
-        assertEquals(List.of(), ids(Optional.of("no-such"), Optional.empty(), Optional.empty()));
+        assertEquals(List.of(id), ids(Optional.of(component), Optional.of(DeploymentStatus.WAITING), NEWEST));
+        assertEquals(List.of(), ids(Optional.of(component), Optional.of(DeploymentStatus.LIVE), NEWEST));
+        assertEquals(List.of(), ids(Optional.of(component), Optional.empty(), new Cursor(id, null)));
+        assertEquals(List.of(), ids(Optional.of(component), Optional.empty(), new Cursor(Long.MAX_VALUE, id)));
+        assertEquals(List.of(id), ids(Optional.of(component), Optional.empty(), new Cursor(Long.MAX_VALUE, id - 1)));
+        assertEquals(List.of(), ids(Optional.of("no-such"), Optional.empty(), NEWEST));
     }
 
-    private List<Long> ids(Optional<String> component, Optional<DeploymentStatus> status, Optional<Long> before) {
+    private List<Long> ids(Optional<String> component, Optional<DeploymentStatus> status, Cursor cursor) {
         return deployments.list(new Deployments.Filter(component, Optional.empty(), status, Optional.empty(),
-                Optional.empty(), Optional.empty(), before, 10)).stream()
+                Optional.empty(), Optional.empty(), cursor, 10)).stream()
                 .map(Deployment::id).toList();
     }
 
