@@ -17,7 +17,10 @@ import org.springframework.stereotype.Component;
 @Component
 class Listing {
 
-    /** @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there are no more */
+    /**
+     * @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there
+     *             are no more
+     */
     record RunList(List<RunSummary> runs, Optional<Long> next) {}
 
     /**
@@ -32,7 +35,10 @@ class Listing {
             Optional<String> commitSummary, Optional<Long> run, Instant sealedAt, Optional<Instant> blocked,
             List<String> live) {}
 
-    /** @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there are no more */
+    /**
+     * @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there
+     *             are no more
+     */
     record VersionList(List<ListedVersion> versions, Optional<Long> next) {}
 
     /** What is asked of any list; what is empty is not asked. */

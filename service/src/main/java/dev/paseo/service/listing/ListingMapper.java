@@ -7,7 +7,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
-/** By the numbers that the database gave them, which are the cursor as well: the oldest first after one, else the newest. */
+/** By the numbers of the database, which are the cursor as well: the oldest first after one, else the newest. */
 @Mapper
 interface ListingMapper {
 

@@ -56,7 +56,10 @@ class EventViews {
                 .orElseGet(() -> mapper.newest(component.id(), before.orElse(Long.MAX_VALUE), MOST)));
     }
 
-    /** @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there are no more */
+    /**
+     * @param next goes on after these, as {@code before}, or as {@code after} where that was asked; absent where there
+     *             are no more
+     */
     record TriggerEventList(List<TriggerEventView> events, Optional<Long> next) {}
 
     TriggerEventList all(EventMapper.EventsAsked asked) {
