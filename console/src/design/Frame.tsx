@@ -1,20 +1,18 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { BookOpen, CircleHelp, CircleUserRound, Library, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
+import { BookOpen, CircleHelp, CircleUserRound, Library, LogOut, Moon, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useNavigation, useSearchParams } from "react-router";
-import { api, need, type Schemas } from "../api/client";
+import { api, need } from "../api/client";
 import { useLive } from "../api/live";
 import { useMay } from "../api/may";
-import { agents, me, waitingCount, whereabouts } from "../api/queries";
+import { me, waitingCount } from "../api/queries";
 import { useSessionEnded } from "../api/session";
 import { useTellInBrowser } from "../api/tell";
 import { Keys, useKeys } from "../palette/Keys";
+import { GroundLine } from "./GroundLine";
 import { Loading } from "./parts";
-import { deploymentState } from "./states";
 import { flipTheme, useTheme } from "./theme";
-import { clockOf, useNow } from "./time";
-import { OWN, useZoneOfPage } from "./zone";
 
 const Palette = lazy(() => import("../palette/Palette"));
 const SignInAgain = lazy(() => import("../pages/sign-in/SignInAgain"));
@@ -159,62 +157,6 @@ function Who() {
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
-  );
-}
-
-function Clock() {
-  const now = useNow();
-  const zone = useZoneOfPage() ?? OWN;
-  return (
-    <span className="clock" title={`Times on this page are those of ${zone}`}>
-      {clockOf(now.toISOString(), zone)}
-      <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
-    </span>
-  );
-}
-
-/** What each environment is doing, in its order: something that moves there, or whether it is open. */
-function doingIn(where: Schemas["WhereaboutsView"]): [string, string][] {
-  const moving = new Map<string, string>();
-  for (const row of where.rows) {
-    for (const cell of row.cells) {
-      if (moving.has(cell.environment)) continue;
-      const coming = cell.coming.find(
-        (each) => each.status === "queued" || deploymentState(each.status).phase === "moving",
-      );
-      if (coming) moving.set(cell.environment, `${row.component} ${coming.version} ${coming.status}`);
-    }
-  }
-  return where.environments.map((each) => [each.name, moving.get(each.name) ?? (each.closed ? "closed" : "open")]);
-}
-
-/** Time, what each environment is doing now, agents, and whether the page is live. */
-function GroundLine({ connected, upgraded }: { connected: boolean; upgraded: boolean }) {
-  const where = useQuery(whereabouts()).data;
-  const known = useQuery(agents());
-  const present = known.data?.filter((agent) => agent.present).length ?? 0;
-  const doing = useMemo(() => (where ? doingIn(where) : []), [where]);
-  return (
-    <footer className="groundline print:hidden">
-      <Clock />
-      {doing.map(([name, words]) => (
-        <span key={name} className="groundline-place">
-          <b>{name}</b>
-          {words}
-        </span>
-      ))}
-      <span className="grow" />
-      <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
-      <span className="groundline-live" role="status">
-        {upgraded && (
-          <button type="button" className="btn small" onClick={() => location.reload()}>
-            The service was upgraded; load this page anew
-          </button>
-        )}
-        <Radio size={14} />
-        {connected ? "live" : "connection lost; what you see may be old"}
-      </span>
-    </footer>
   );
 }
 

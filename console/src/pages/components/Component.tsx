@@ -160,7 +160,9 @@ function Side({ view }: { view: View }) {
       )}
       <h2>Labels</h2>
       {Object.keys(view.labels).length === 0 && (
-        <p className="quiet">None yet: paseo component labels {view.name} --label team=…</p>
+        <p className="quiet">
+          None yet: they are given in <Settings of={view.name} />, such as team=light.
+        </p>
       )}
       <p className="labels">
         {Object.entries(view.labels).map(([label, value]) => (
@@ -174,7 +176,9 @@ function Side({ view }: { view: View }) {
       </p>
       <h2>Links</h2>
       {view.links.length === 0 && (
-        <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>
+        <p className="quiet">
+          None yet: they are set in <Settings of={view.name} />, such as a runbook.
+        </p>
       )}
       <ul className="plain">
         {view.repository && (
@@ -316,3 +320,5 @@ function Ask({ ask, value, wrong, onAnswer }: AskProps) {
     </label>
   );
 }
+
+const Settings = ({ of }: { of: string }) => <Link to={`/settings/components/${of}`}>its settings</Link>;

@@ -161,7 +161,7 @@ function Now({ name }: { name: string }) {
   const closed = where.data?.environments.find((each) => each.name === name);
   return (
     <section className="sheet pad" aria-label="Now">
-      <h2>Now</h2>
+      <h2 className="mb-2">Now</h2>
       {closed?.closed && (
         <p className="restraint">
           <Glyph shape="closed" tone="ice" />{" "}

@@ -17,6 +17,9 @@ const BAR = "absolute top-[26px] h-[6px] w-full border-l-2 border-[var(--surface
 const NUMBER = "v absolute top-[6px] block max-w-full truncate pl-1 text-[12px]";
 const NAMES = "w-[190px] shrink-0 pr-3 max-sm:w-[110px]";
 
+/** A word stands in the middle of its mark, but where it would leave the picture. */
+const beside = (at: number, span: Span) => (place(at, span) > 88 ? "-translate-x-full" : "-translate-x-1/2");
+
 /** What was live in each place over a time; a press on it chooses a moment. */
 export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
   const choose = (event: MouseEvent<HTMLElement>) => {
@@ -35,7 +38,7 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
           {axis.map(({ at, word }, index) => (
             <span
               key={at}
-              className={`absolute -translate-x-1/2 whitespace-nowrap ${index % apart > 0 ? "max-sm:hidden" : ""}`}
+              className={`absolute whitespace-nowrap ${beside(at, span)} ${index % apart > 0 ? "max-sm:hidden" : ""}`}
               style={{ left: `${place(at, span)}%` }}
             >
               {word}
@@ -56,7 +59,7 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
             {chosen.map((moment) => (
               <span
                 key={moment}
-                className="pointer-events-none absolute inset-y-0 w-[2px] bg-[var(--need)]"
+                className="pointer-events-none absolute inset-y-0 w-[2px] bg-ink"
                 style={{ left: `${place(moment, span)}%` }}
               />
             ))}

@@ -84,7 +84,7 @@ export default function Place() {
           <h2>History</h2>
           {past.data && past.data.length > 0 && (
             <Link
-              className="title-end text-[13px]"
+              className="title-end mr-4 text-[13px]"
               to={`/pace/shifts?${new URLSearchParams({ component, environment })}`}
             >
               Slower or failing lately?

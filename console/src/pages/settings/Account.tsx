@@ -28,7 +28,7 @@ export default function Account() {
   const manages = may("MANAGE_ACCOUNTS");
   return (
     <>
-      <title>{`${name} · Paseo`}</title>
+      <title>{`${name} · Settings · Paseo`}</title>
       <p className="m-0 mb-2 text-[13px]">
         <Link to="/settings/accounts">Accounts</Link>
       </p>

@@ -8,7 +8,7 @@ import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
-import { listed, Once, Rows, Sheet } from "./parts";
+import { listed, Narrowed, Once, Rows, Sheet } from "./parts";
 
 /** Who can sign in, and as what. */
 export default function Accounts() {
@@ -18,33 +18,43 @@ export default function Accounts() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Accounts · Paseo</title>
+      <title>Accounts · Settings · Paseo</title>
       <Sheet
         lead
         title="Accounts"
         about="A person, or a machine that acts in its own name. Roles say what one may; groups are asked at gates."
         acts={may("MANAGE_ACCOUNTS") && <NewAccount />}
       >
-        <Rows head={["Name", "Roles", "Groups", "Signed in last", "Tokens"]}>
-          {known.data.map((account) => (
-            <tr key={account.name}>
-              <td>
-                <Link to={`/settings/accounts/${account.name}`}>
-                  <b>{account.name}</b>
-                </Link>
-                {account.disabled && <div className="bad">disabled: {account.disabled.reason}</div>}
-                {account.external && <div className="quiet">signs in by another service</div>}
-              </td>
-              <td>
-                {account.roles.join(", ") || "none"}
-                {account.byGroups.length > 0 && <div className="quiet">by groups: {account.byGroups.join(", ")}</div>}
-              </td>
-              <td>{account.groups.join(", ") || "none"}</td>
-              <td>{account.signedInAt ? <At time={account.signedInAt} /> : "never"}</td>
-              <td>{account.tokens}</td>
-            </tr>
-          ))}
-        </Rows>
+        <Narrowed
+          of={known.data}
+          what="accounts"
+          by={(account) => [account.name, ...account.roles, ...account.byGroups, ...account.groups].join(" ")}
+        >
+          {(shown) => (
+            <Rows head={["Name", "Roles", "Groups", "Signed in last", "Tokens"]}>
+              {shown.map((account) => (
+                <tr key={account.name}>
+                  <td>
+                    <Link to={`/settings/accounts/${account.name}`}>
+                      <b>{account.name}</b>
+                    </Link>
+                    {account.disabled && <div className="bad">disabled: {account.disabled.reason}</div>}
+                    {account.external && <div className="quiet">signs in by another service</div>}
+                  </td>
+                  <td>
+                    {account.roles.join(", ") || "none"}
+                    {account.byGroups.length > 0 && (
+                      <div className="quiet">by groups: {account.byGroups.join(", ")}</div>
+                    )}
+                  </td>
+                  <td>{account.groups.join(", ") || "none"}</td>
+                  <td>{account.signedInAt ? <At time={account.signedInAt} /> : "never"}</td>
+                  <td>{account.tokens}</td>
+                </tr>
+              ))}
+            </Rows>
+          )}
+        </Narrowed>
       </Sheet>
     </>
   );

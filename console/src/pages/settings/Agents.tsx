@@ -9,7 +9,7 @@ import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
-import { listed, None, Once, Rows, Sheet } from "./parts";
+import { listed, Narrowed, None, Once, Rows, Sheet } from "./parts";
 import { Retire } from "../../design/Retire";
 
 type View = Schemas["AgentView"];
@@ -22,7 +22,7 @@ export default function Agents() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Agents · Paseo</title>
+      <title>Agents · Settings · Paseo</title>
       <Sheet
         lead
         title="Agents"
@@ -37,11 +37,19 @@ export default function Agents() {
           </p>
         )}
         {known.data.length > 0 && (
-          <Rows head={["Agent", "State", "Offers", "Walls", "Works on", ""]}>
-            {known.data.map((agent) => (
-              <Row key={agent.name} agent={agent} enrols={may("ENROL_AGENT")} />
-            ))}
-          </Rows>
+          <Narrowed
+            of={known.data}
+            what="agents"
+            by={(agent) => `${agent.name} ${agent.host ?? ""} ${agent.offers.join(" ")}`}
+          >
+            {(shown) => (
+              <Rows head={["Agent", "State", "Offers", "Walls", "Works on", ""]}>
+                {shown.map((agent) => (
+                  <Row key={agent.name} agent={agent} enrols={may("ENROL_AGENT")} />
+                ))}
+              </Rows>
+            )}
+          </Narrowed>
         )}
       </Sheet>
     </>

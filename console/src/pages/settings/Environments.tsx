@@ -19,7 +19,7 @@ export default function Environments() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Environments · settings · Paseo</title>
+      <title>Environments · Settings · Paseo</title>
       <div className="mb-4 flex items-center gap-4">
         <h1 className="m-0 grow">Environments</h1>
         {may("EDIT_ENVIRONMENT") && (

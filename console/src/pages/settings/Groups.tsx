@@ -8,7 +8,7 @@ import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { ROLES } from "./Accounts";
-import { listed, None, Sentence, Sheet } from "./parts";
+import { listed, Narrowed, None, Sentence, Sheet } from "./parts";
 import { groups } from "./queries";
 
 type View = Schemas["GroupView"];
@@ -21,15 +21,15 @@ export default function Groups() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Groups · Paseo</title>
+      <title>Groups · Settings · Paseo</title>
       <div className="mb-4 flex items-center gap-4">
         <h1 className="m-0 grow">Groups</h1>
         {may("MANAGE_ACCOUNTS") && <Add label="New group" group="" members={[]} />}
       </div>
       {known.data.length === 0 && <None>None yet. A gate asks a group; whoever is in it may decide.</None>}
-      {known.data.map((group) => (
-        <OneGroup key={group.name} view={group} manages={may("MANAGE_ACCOUNTS")} />
-      ))}
+      <Narrowed of={known.data} what="groups" by={(group) => [group.name, ...group.members].join(" ")}>
+        {(shown) => shown.map((group) => <OneGroup key={group.name} view={group} manages={may("MANAGE_ACCOUNTS")} />)}
+      </Narrowed>
     </>
   );
 }

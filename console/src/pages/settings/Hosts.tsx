@@ -4,7 +4,7 @@ import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { bytes, Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
-import { None, Rows, Sheet } from "./parts";
+import { Narrowed, None, Rows, Sheet } from "./parts";
 import { hosts } from "./queries";
 import { Retire } from "../../design/Retire";
 
@@ -18,7 +18,7 @@ export default function Hosts() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Hosts · Paseo</title>
+      <title>Hosts · Settings · Paseo</title>
       <Sheet
         lead
         title="Hosts"
@@ -26,42 +26,51 @@ export default function Hosts() {
       >
         {known.data.length === 0 && <None>None yet. A host is there as soon as an agent is enrolled for it.</None>}
         {known.data.length > 0 && (
-          <Rows head={["Host", "Reached by", "Disk", "Maintenance", ""]}>
-            {known.data.map((host) => (
-              <tr key={host.name}>
-                <td>
-                  <b>{host.name}</b>
-                </td>
-                <td>
-                  {host.agent ?? (host.servedBy ? `SSH, from ${host.servedBy}` : <span className="bad">nobody</span>)}
-                  {host.lastContact && (
-                    <div className="quiet">
-                      heard of <At time={host.lastContact} />
-                    </div>
-                  )}
-                </td>
-                <td className="whitespace-nowrap">{disk(host)}</td>
-                <td>
-                  {host.maintenance && (
-                    <span className="warn">
-                      {host.maintenance}
-                      {host.maintenanceSince && (
-                        <>
-                          , since <At time={host.maintenanceSince} />
-                        </>
+          <Narrowed
+            of={known.data}
+            what="hosts"
+            by={(host) => `${host.name} ${host.agent ?? ""} ${host.maintenance ?? ""}`}
+          >
+            {(shown) => (
+              <Rows head={["Host", "Reached by", "Disk", "Maintenance", ""]}>
+                {shown.map((host) => (
+                  <tr key={host.name}>
+                    <td>
+                      <b>{host.name}</b>
+                    </td>
+                    <td>
+                      {host.agent ??
+                        (host.servedBy ? `SSH, from ${host.servedBy}` : <span className="bad">nobody</span>)}
+                      {host.lastContact && (
+                        <div className="quiet">
+                          heard of <At time={host.lastContact} />
+                        </div>
                       )}
-                    </span>
-                  )}
-                </td>
-                <td>
-                  <div className="flex justify-end gap-2">
-                    {may("EDIT_ENVIRONMENT") && <Maintenance host={host} />}
-                    {may("EDIT_ENVIRONMENT") && <Retire what="host" name={host.name} />}
-                  </div>
-                </td>
-              </tr>
-            ))}
-          </Rows>
+                    </td>
+                    <td className="whitespace-nowrap">{disk(host)}</td>
+                    <td>
+                      {host.maintenance && (
+                        <span className="warn">
+                          {host.maintenance}
+                          {host.maintenanceSince && (
+                            <>
+                              , since <At time={host.maintenanceSince} />
+                            </>
+                          )}
+                        </span>
+                      )}
+                    </td>
+                    <td>
+                      <div className="flex justify-end gap-2">
+                        {may("EDIT_ENVIRONMENT") && <Maintenance host={host} />}
+                        {may("EDIT_ENVIRONMENT") && <Retire what="host" name={host.name} />}
+                      </div>
+                    </td>
+                  </tr>
+                ))}
+              </Rows>
+            )}
+          </Narrowed>
         )}
       </Sheet>
     </>

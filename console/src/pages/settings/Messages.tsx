@@ -24,7 +24,7 @@ export default function Messages() {
   const last = known.data.at(-1);
   return (
     <>
-      <title>{`Told to ${name} · Paseo`}</title>
+      <title>{`Told to ${name} · Settings · Paseo`}</title>
       <p className="m-0 mb-2 text-[13px]">
         <Link to="/settings/receivers">Receivers of events</Link>
       </p>

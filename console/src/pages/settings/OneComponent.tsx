@@ -28,7 +28,7 @@ export default function OneComponent() {
   const registers = may("REGISTER_COMPONENT", { component: name });
   return (
     <>
-      <title>{`${name} · settings · Paseo`}</title>
+      <title>{`${name} · Settings · Paseo`}</title>
       <p className="m-0 mb-2 text-[13px]">
         <Link to="/settings/components">Components</Link>
       </p>

@@ -20,7 +20,7 @@ export default function Previews() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Previews · Paseo</title>
+      <title>Previews · Settings · Paseo</title>
       <Sheet lead title="Previews" about={ABOUT}>
         {known.data.length === 0 && (
           <None>None now. A pipeline file that says preview makes one of each branch that it names.</None>

@@ -20,7 +20,7 @@ export default function Receivers() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Receivers · Paseo</title>
+      <title>Receivers · Settings · Paseo</title>
       <Sheet
         lead
         title="Receivers of events"

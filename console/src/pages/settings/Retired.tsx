@@ -21,7 +21,7 @@ export default function Retired() {
   if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
-      <title>Retired · settings · Paseo</title>
+      <title>Retired · Settings · Paseo</title>
       <Sheet lead title="Retired" about="Out of use: nothing starts or is deployed of it. Its history stays.">
         {known.data.length === 0 && <None>Nothing is. What is retired stands here, and comes back from here.</None>}
         {known.data.length > 0 && (

@@ -80,7 +80,7 @@ export default function Service() {
   const fresh = useFresh();
   return (
     <>
-      <title>The service · Paseo</title>
+      <title>The service · Settings · Paseo</title>
       <Sheet lead title="The service" about="What holds for all of it.">
         {clock.data && (
           <Sentence change={may("MANAGE_ACCOUNTS") && <Forward />}>

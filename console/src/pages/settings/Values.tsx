@@ -36,7 +36,7 @@ export default function Values() {
     .map((cell) => cell.environment);
   return (
     <>
-      <title>Variables and secrets · Paseo</title>
+      <title>Variables and secrets · Settings · Paseo</title>
       <div className="mb-4 flex flex-wrap items-center gap-4">
         <h1 className="m-0 grow">Variables and secrets</h1>
         <label className="flex items-center gap-2 text-[13px] text-ink-2">
@@ -105,45 +105,49 @@ function Matrix({ component, environments, since, until }: MatrixProps) {
           </>
         }
       >
-        {variables.length + named.length === 0 && <None>Nothing is given to it yet.</None>}
-        <div className="table-scroll" tabIndex={0} role="region" aria-label={`What ${component} is given`}>
-          <table className="w-full">
-            <thead>
-              <tr>
-                <th className={FIRST}>Name</th>
-                {environments.map((each) => (
-                  <th key={each}>{each}</th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {variables.map((name) => (
-                <tr key={name}>
-                  <td className={FIRST}>
-                    <code className="font-semibold">{name}</code>
-                  </td>
-                  {environments.map((each, at) => (
-                    <td key={each}>
-                      <Variable held={held[at]?.[name]} />
-                    </td>
-                  ))}
-                </tr>
-              ))}
-              {named.map((name) => (
-                <tr key={name}>
-                  <td className={FIRST}>
-                    <code className="font-semibold">{name}</code> <span className="text-[12px] text-ink-3">secret</span>
-                  </td>
+        {variables.length + named.length === 0 ? (
+          <None>Nothing is given to it yet.</None>
+        ) : (
+          <div className="table-scroll" tabIndex={0} role="region" aria-label={`What ${component} is given`}>
+            <table className="w-full">
+              <thead>
+                <tr>
+                  <th className={FIRST}>Name</th>
                   {environments.map((each) => (
-                    <td key={each}>
-                      <Secret {...secretIn(kept.data ?? [], name, component, each)} />
-                    </td>
+                    <th key={each}>{each}</th>
                   ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+              </thead>
+              <tbody>
+                {variables.map((name) => (
+                  <tr key={name}>
+                    <td className={FIRST}>
+                      <code className="font-semibold">{name}</code>
+                    </td>
+                    {environments.map((each, at) => (
+                      <td key={each}>
+                        <Variable held={held[at]?.[name]} />
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+                {named.map((name) => (
+                  <tr key={name}>
+                    <td className={FIRST}>
+                      <code className="font-semibold">{name}</code>{" "}
+                      <span className="text-[12px] text-ink-3">secret</span>
+                    </td>
+                    {environments.map((each) => (
+                      <td key={each}>
+                        <Secret {...secretIn(kept.data ?? [], name, component, each)} />
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
       </Sheet>
       {since && (
         <Sheet

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Check, Copy } from "lucide-react";
 import { useState, type ReactNode } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
+import { Search } from "../../design/Search";
 import { At } from "../../design/time";
 import { trail } from "./queries";
 
@@ -104,10 +105,52 @@ export const listed = (text: string): string[] =>
 /** Says that something is not there yet, and what it is for. */
 export const None = ({ children }: { children: ReactNode }) => <p className="m-0 text-ink-2">{children}</p>;
 
+/** So many at once; of a longer list one types a part of the name. */
+const SHOWN = 100;
+/** A list as short as this is looked through by eye. */
+const SHORT = 20;
+
+interface NarrowedProps<T> {
+  of: T[];
+  /** What they are, as one says of several. */
+  what: string;
+  /** The text that is searched of each. */
+  by: (each: T) => string;
+  children: (shown: T[]) => ReactNode;
+}
+
+/** A list that may be long: a field that narrows it, which stands in the address, and how many are not shown. */
+export function Narrowed<T>({ of, what, by, children }: NarrowedProps<T>) {
+  const [asks, setAsks] = useSearchParams();
+  const text = asks.get("text") ?? "";
+  if (of.length <= SHORT && text === "") return children(of);
+  const found = of.filter((each) => by(each).toLowerCase().includes(text.trim().toLowerCase()));
+  const some = (count: number) => count.toLocaleString("en");
+  return (
+    <>
+      <form className="mb-4 flex flex-wrap items-center gap-3" onSubmit={(event) => event.preventDefault()}>
+        <Search
+          label={`Only ${what} that have this in them`}
+          placeholder="part of a name"
+          value={text}
+          onType={(typed) => setAsks(typed ? { text: typed } : {}, { replace: true })}
+        />
+        <span className="quiet" role="status">
+          {found.length === of.length
+            ? `${some(of.length)} ${what}`
+            : `${some(found.length)} of ${some(of.length)} ${what}`}
+          {found.length > SHOWN && `, the first ${SHOWN} shown`}
+        </span>
+      </form>
+      {found.length === 0 ? <None>None is like that.</None> : children(found.slice(0, SHOWN))}
+    </>
+  );
+}
+
 /** A table as wide as its sheet. */
 export const Rows = ({ head, children }: { head: string[]; children: ReactNode }) => (
   <div className="table-scroll" tabIndex={0} role="region" aria-label={head.join(", ")}>
-    <table className="w-full">
+    <table className="w-full [&_td:first-child_b]:whitespace-nowrap">
       <thead>
         <tr>
           {head.map((each) => (

@@ -47,10 +47,12 @@ export default function Version() {
           )}
           {view.names.length > 0 && <>; also called {view.names.join(", ")}</>}
         </p>
-        <Link className="btn" to={`/components/${view.component}/compare?to=${encodeURIComponent(view.number)}`}>
-          Beside another
-        </Link>
-        <Block view={view} />
+        <div className="title-action">
+          <Link className="btn" to={`/components/${view.component}/compare?to=${encodeURIComponent(view.number)}`}>
+            Beside another
+          </Link>
+          <Block view={view} />
+        </div>
       </div>
       {view.blocked && (
         <ul className="restraints">
@@ -124,40 +126,41 @@ function Deployments({ view }: { view: View }) {
   return (
     <section>
       <h2>Deployments</h2>
-      {view.deployments.length === 0 && (
+      {view.deployments.length === 0 ? (
         <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>
-      )}
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="Deployments of this version">
-        <table>
-          <thead>
-            <tr>
-              <th>Number</th>
-              <th>Into</th>
-              <th>State</th>
-              <th>Asked by</th>
-              <th>Asked</th>
-            </tr>
-          </thead>
-          <tbody>
-            {view.deployments.toReversed().map((each) => (
-              <tr key={each.id}>
-                <td>
-                  <Link to={`/deployments/${each.id}`}>{each.id}</Link>
-                </td>
-                <td>{each.environment}</td>
-                <td>
-                  <StateWord state={deploymentState(each.status)} />
-                  {each.reason && <div className="quiet">{each.reason}</div>}
-                </td>
-                <td>{each.requestedBy ?? "the walk"}</td>
-                <td>
-                  <At time={each.requestedAt} />
-                </td>
+      ) : (
+        <div className="table-scroll" tabIndex={0} role="region" aria-label="Deployments of this version">
+          <table>
+            <thead>
+              <tr>
+                <th>Number</th>
+                <th>Into</th>
+                <th>State</th>
+                <th>Asked by</th>
+                <th>Asked</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+            </thead>
+            <tbody>
+              {view.deployments.toReversed().map((each) => (
+                <tr key={each.id}>
+                  <td>
+                    <Link to={`/deployments/${each.id}`}>{each.id}</Link>
+                  </td>
+                  <td>{each.environment}</td>
+                  <td>
+                    <StateWord state={deploymentState(each.status)} />
+                    {each.reason && <div className="quiet">{each.reason}</div>}
+                  </td>
+                  <td>{each.requestedBy ?? "the walk"}</td>
+                  <td>
+                    <At time={each.requestedAt} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
     </section>
   );
 }
@@ -167,6 +170,7 @@ const count = (number: number | undefined, word: string) => `${number ?? 0} ${wo
 const Artifacts = ({ view }: { view: View }) => (
   <section>
     <h2>Artifacts</h2>
+    {view.artifacts.length === 0 && <p className="quiet">It has none.</p>}
     <table>
       <tbody>
         {view.artifacts.map((each) => (

@@ -126,7 +126,7 @@ function NewUse({ writing, known }: { writing: Writing; known: Known }) {
   if (!piece)
     return (
       <p className="m-0 text-[13px] text-ink-2">
-        No component with pieces is opened to this one: <code>paseo component open</code> opens one.
+        No component with pieces is opened to this one. Its settings open one, or <code>paseo component open</code>.
       </p>
     );
   const places = PLACES.filter((place) => place === "the whole file" || piece.piece.parts.includes(place));

@@ -118,6 +118,10 @@ final class ConsoleBench {
         browser.see(By.cssSelector("[role=rowheader]"));
         browser.type(Keys.chord(Keys.CONTROL, "k"));
         browser.see(By.cssSelector("[role=dialog] input"));
+        // The first question to a service that has just started is not what somebody waits for all day.
+        browser.type("hut-90");
+        browser.see(By.xpath("//*[@id='palette-rows']//*[contains(., 'hut-90')]"));
+        browser.type(Keys.chord(Keys.CONTROL, "a") + Keys.BACK_SPACE);
         browser.script("""
                 window.foundAt = []; window.typedAt = 0;
                 document.querySelector('[role=dialog] input').addEventListener('input',
@@ -143,7 +147,8 @@ final class ConsoleBench {
         figures.row("console: a letter in the palette",
                 number("p50 %.0f ms, at most %.0f ms", percentile(found, 0.5), percentile(found, 1)), "< 100 ms",
                 new Figures.Limit(percentile(found, 1), 100, false, "one question to the service"),
-                "from the letter to the frame with the rows that it changes, the service's answer in it");
+                "from the letter to the frame with the rows that it changes, the service's answer in it; "
+                        + "after one word that is not counted");
     }
 
     private void hears(Browser browser, Park park) {

@@ -1,0 +1,49 @@
+import { useQuery } from "@tanstack/react-query";
+import { Radio } from "lucide-react";
+import { useMemo } from "react";
+import { agents, whereabouts } from "../api/queries";
+import { doingIn, told } from "./ground";
+import { clockOf, useNow } from "./time";
+import { OWN, useZoneOfPage } from "./zone";
+
+function Clock() {
+  const now = useNow();
+  const zone = useZoneOfPage() ?? OWN;
+  return (
+    <span className="clock" title={`Times on this page are those of ${zone}`}>
+      {clockOf(now.toISOString(), zone)}
+      <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
+    </span>
+  );
+}
+
+/** Time, what each environment is doing now, agents, and whether the page is live. */
+export function GroundLine({ connected, upgraded }: { connected: boolean; upgraded: boolean }) {
+  const where = useQuery(whereabouts()).data;
+  const known = useQuery(agents());
+  const present = known.data?.filter((agent) => agent.present).length ?? 0;
+  const doing = useMemo(() => (where ? told(doingIn(where)) : []), [where]);
+  return (
+    <footer className="groundline print:hidden">
+      <Clock />
+      <span className="flex min-w-0 grow gap-[26px] overflow-hidden">
+        {doing.map(([name, words]) => (
+          <span key={name} className="groundline-place">
+            <b>{name}</b>
+            {words}
+          </span>
+        ))}
+      </span>
+      <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
+      <span className="groundline-live" role="status">
+        {upgraded && (
+          <button type="button" className="btn small" onClick={() => location.reload()}>
+            The service was upgraded; load this page anew
+          </button>
+        )}
+        <Radio size={14} />
+        {connected ? "live" : "connection lost; what you see may be old"}
+      </span>
+    </footer>
+  );
+}
