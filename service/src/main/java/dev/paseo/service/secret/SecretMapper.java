@@ -165,6 +165,18 @@ interface SecretMapper {
     @Select("select name from secret_access where component_id = #{component} order by name")
     List<String> given(long component);
 
+    /** @param valued whether the component's stages are given a value of it */
+    record OpenedRow(long componentId, String name, boolean valued) {}
+
+    /** What every component's files may name. */
+    @Select("""
+            select a.component_id, a.name, exists (
+              select 1 from secret s join secret_revision r on r.secret_id = s.id
+              where s.name = a.name and s.component_id in (0, a.component_id) and s.environment_id = 0
+                and s.host_id = 0) as valued
+            from secret_access a""")
+    List<OpenedRow> allOpened();
+
     @Select("select count(*) from secret_access where component_id = #{component} and name = #{name}")
     int opened(long component, String name);
 }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.context.event.EventListener;
@@ -153,6 +154,12 @@ public class Secrets {
     /** The names that a component's files may name. */
     public List<String> given(long component) {
         return mapper.given(component);
+    }
+
+    /** Component to the names that its files may name, each with whether its stages are given a value of it. */
+    public Map<Long, Map<String, Boolean>> given() {
+        return mapper.allOpened().stream().collect(Collectors.groupingBy(SecretMapper.OpenedRow::componentId,
+                Collectors.toMap(SecretMapper.OpenedRow::name, SecretMapper.OpenedRow::valued)));
     }
 
     /** Opens a secret to a component's files. */

@@ -5,6 +5,7 @@ import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.springframework.util.ConcurrentLruCache;
@@ -39,16 +40,13 @@ class MissingGrants {
     /** A grant that is missing is a task from when the file is in force, not a failure in the night. */
     List<GrantView> all() {
         List<GrantView> missing = new ArrayList<>();
+        Map<Long, Map<String, Boolean>> given = secrets.given();
         mapper.heads().forEach(head -> {
             Named names = named.get(head.fileId());
-            if (names.inStages().isEmpty() && names.inDeployment().isEmpty()) {
-                return;
-            }
-            List<String> given = secrets.given(head.componentId());
-            names.inStages().stream()
-                    .filter(name -> secrets.missing(List.of(name), head.componentId(), 0).contains(name))
-                    .forEach(name -> missing.add(new GrantView(head.component(), name, given.contains(name))));
-            names.inDeployment().stream().filter(name -> !given.contains(name))
+            Map<String, Boolean> its = given.getOrDefault(head.componentId(), Map.of());
+            names.inStages().stream().filter(name -> !its.getOrDefault(name, false))
+                    .forEach(name -> missing.add(new GrantView(head.component(), name, its.containsKey(name))));
+            names.inDeployment().stream().filter(name -> !its.containsKey(name))
                     .forEach(name -> missing.add(new GrantView(head.component(), name, false)));
         });
         return missing.stream().distinct().toList();

@@ -29,7 +29,7 @@ class WaitingController {
         return views.waiting(person, asks.waitingFor(person));
     }
 
-    /** How much needs the reader: gates, reviews, loosenings and what others ask. */
+    /** How much needs the reader, without what it is: the same count. */
     @GetMapping("/count")
     WaitingViews.CountView count(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);

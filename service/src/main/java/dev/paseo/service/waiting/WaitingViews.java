@@ -7,6 +7,7 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.gate.Waits;
 import dev.paseo.service.loosening.Agreements;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -54,16 +55,12 @@ class WaitingViews {
 
     WaitingView waiting(Person person, List<Asks.AskedView> asks) {
         List<ReviewView> reviews = reviews(person);
-        List<MissingGrants.GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty())
-                ? missing.all()
-                : List.of();
-        List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty())
-                ? waits.forNobody(MOST) : List.of();
+        List<MissingGrants.GrantView> grants = grants(person);
+        List<Waits.Waiting> nobody = nobody(person);
         List<StayingWalkView> stays = stays(person);
         List<Agreements.LooseningView> loosenings = agreements.waitingFor(person.name());
         return new WaitingView(clock.now(),
-                waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size()
-                        + loosenings.size() + asks.size(),
+                waits.count(person.id()) + asks.size() + sum(reviews, grants, stays, nobody, loosenings),
                 waits.forPerson(person.id(), MOST), reviews, grants,
                 stays, nobody, loosenings, asks);
     }
@@ -77,10 +74,23 @@ class WaitingViews {
                 .toList();
     }
 
-    /** How much needs the reader: gates, reviews, loosenings and what others ask. */
+    /** How much needs the reader: as many as the whole answer has. */
     CountView count(Person person, int asks) {
-        return new CountView(waits.count(person.id()) + reviews(person).size()
-                + agreements.waitingFor(person.name()).size() + asks);
+        return new CountView(waits.count(person.id()) + asks + sum(reviews(person), grants(person), stays(person),
+                nobody(person), agreements.waitingFor(person.name())));
+    }
+
+    private static int sum(List<?>... lists) {
+        return Arrays.stream(lists).mapToInt(List::size).sum();
+    }
+
+    private List<MissingGrants.GrantView> grants(Person person) {
+        return person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? missing.all() : List.of();
+    }
+
+    private List<Waits.Waiting> nobody(Person person) {
+        return person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty()) ? waits.forNobody(MOST)
+                : List.of();
     }
 
     private List<ReviewView> reviews(Person person) {

@@ -47,6 +47,23 @@ class SecretMapperTest {
         assertEquals("both, newer", newest());
     }
 
+    /** What is given to stages has a value everywhere, of the component's own or of all. */
+    @Test
+    void whatIsOpenedToComponentsSaysWhetherStagesAreGivenAValue() {
+        assertEquals(List.of(), opened());
+        mapper.open(place.component(), name);
+        assertEquals(List.of(false), opened());
+        set(0, place.environment(), "elsewhere");
+        assertEquals(List.of(false), opened());
+        set(place.component(), 0, "component");
+        assertEquals(List.of(true), opened());
+    }
+
+    private List<Boolean> opened() {
+        return mapper.allOpened().stream().filter(row -> row.componentId() == place.component())
+                .map(SecretMapper.OpenedRow::valued).toList();
+    }
+
     @Test
     void aPreviewHasOnlyWhatWasGivenToIt() {
         set(0, 0, "everywhere");

@@ -1,10 +1,9 @@
 package dev.paseo.service.waiting;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
-import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyLong;
-import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
@@ -17,6 +16,7 @@ import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.waiting.MissingGrants.GrantView;
 import dev.paseo.service.waiting.WaitingMapper.HeadRow;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -49,17 +49,19 @@ class MissingGrantsTest {
     void whatAFileNamesAndItsComponentLacksIsTold() {
         when(mapper.heads()).thenReturn(List.of(new HeadRow(7, "ridge-map", 70)));
         when(components.file(70)).thenReturn(file(FILE));
-        when(secrets.missing(any(), eq(7L), eq(0L))).thenReturn(List.of("SIGNING_KEY"));
-        when(secrets.given(7)).thenReturn(List.of("SIGNING_KEY", "STORE_KEY"));
+        when(secrets.given()).thenReturn(Map.of(7L, Map.of("SIGNING_KEY", false, "STORE_KEY", true)));
         assertEquals(List.of(new GrantView("ridge-map", "SIGNING_KEY", true),
                 new GrantView("ridge-map", "DATA_KEY", false)), missing.all());
-        when(secrets.given(7)).thenReturn(List.of("STORE_KEY", "DATA_KEY"));
+        when(secrets.given()).thenReturn(Map.of(7L, Map.of("STORE_KEY", true, "DATA_KEY", false)));
         assertEquals(List.of(new GrantView("ridge-map", "SIGNING_KEY", false)), missing.all());
+        when(secrets.given()).thenReturn(Map.of());
+        assertEquals(List.of("SIGNING_KEY", "STORE_KEY", "DATA_KEY"),
+                missing.all().stream().map(GrantView::secret).toList(), "each once, though two parts name one");
     }
 
     /** With a thousand components, whoever may set secrets would else wait for a thousand files to be read. */
     @Test
-    void aFileIsReadOnceAndNothingIsAskedOfOneWithoutSecrets() {
+    void aFileIsReadOnceAndNoComponentIsAskedOfByItself() {
         when(mapper.heads()).thenReturn(List.of(new HeadRow(7, "ridge-map", 70), new HeadRow(8, "broken", 80)));
         when(components.file(70))
                 .thenReturn(file("paseo: 1\ncomponent: ridge-map\nstages: {build: {steps: [./build]}}\n"));
@@ -68,6 +70,6 @@ class MissingGrantsTest {
         assertEquals(List.of(), missing.all());
         verify(components, times(1)).file(70);
         verify(components, times(1)).file(80);
-        verify(secrets, times(0)).given(anyLong());
+        verify(secrets, never()).given(anyLong());
     }
 }
