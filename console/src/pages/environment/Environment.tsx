@@ -27,7 +27,7 @@ export default function Environment() {
   const { name = "" } = useParams();
   const rules = useQuery(environmentRules(name));
   const where = useQuery(whereabouts());
-  const closed = where.data?.environments.some((each) => each.name === name && each.closed !== undefined) ?? false;
+  const own = where.data?.environments.find((each) => each.name === name);
   if (rules.isPending) return <Loading height={520} />;
   if (rules.isLoadingError) return <Trouble error={rules.error} />;
   return (
@@ -40,7 +40,7 @@ export default function Environment() {
         </p>
         <div className="title-action">
           <Follow what="environment" name={name} />
-          <Closing environment={name} closed={closed} />
+          <Closing environment={name} closed={own?.closed !== undefined && !own.closedByCalendar} />
         </div>
       </div>
       <div className="environment-columns">
@@ -166,7 +166,7 @@ function Now({ name }: { name: string }) {
         <p className="restraint">
           <Glyph shape="closed" tone="ice" />{" "}
           <span>
-            Closed
+            Closed{closed.closedByCalendar && " by its calendar"}
             {closed.closedUntil && (
               <>
                 {" "}

@@ -152,7 +152,7 @@ export default function Place() {
 }
 
 function Restraints({ view }: { view: View }) {
-  if (!view.hold && !view.closed) return null;
+  if (!view.hold && !view.closed && !view.closedPeriod) return null;
   return (
     <ul className="restraints">
       {view.hold && (
@@ -176,6 +176,15 @@ function Restraints({ view }: { view: View }) {
               </>
             )}
             : “{view.closed.reason}”. Only a rollback passes.
+          </span>
+        </li>
+      )}
+      {view.closedPeriod && (
+        <li>
+          <Glyph shape="closed" tone="ice" />
+          <span>
+            <b>{view.environment} is closed</b> by its calendar until <At time={view.closedPeriod.until} />: “
+            {view.closedPeriod.summary}”. Only a rollback passes.
           </span>
         </li>
       )}

@@ -26,11 +26,14 @@ import tools.jackson.databind.node.ObjectNode;
 class ApiTest {
 
     private static Park park;
+    /** Of so many paths the metrics tell. */
+    private static int measured;
 
     @BeforeAll
     static void open() throws Exception {
         park = new Park();
-        park.startService();
+        measured = Integer.parseInt(park.startService().getEnvironment()
+                .getRequiredProperty("management.metrics.web.server.max-uri-tags"));
         park.accounts();
     }
 
@@ -82,6 +85,7 @@ class ApiTest {
         assertEquals(List.of(), silent);
         assertFalse(api.toString().contains("<code>"), "descriptions are Markdown");
         assertTrue(api.path("paths").size() > 100, "the paths were not found");
+        assertTrue(measured > 2 * api.path("paths").size(), "some paths are left out of the metrics");
     }
 
     /** What is asked and answered in JSON has an example, and what is asked is of the form that is taken. */

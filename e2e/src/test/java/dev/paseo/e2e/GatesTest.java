@@ -246,6 +246,13 @@ class GatesTest {
         long id = park.promote(version(), "production");
         assertTrue(sentence(id, "Not closed").matches("not-yet: production is closed until .* UTC: \"Hill race\"\\."),
                 sentence(id, "Not closed"));
+        assertEquals("Hill race", park.as("developer").get("/api/v1/places/daylight-api/production").good()
+                .path("closedPeriod").path("summary").asString());
+        assertTrue(park.as("developer").get("/api/v1/whereabouts").good().path("environments").valueStream()
+                .anyMatch(each -> each.path("name").asString().equals("production")
+                        && each.path("closedByCalendar").asBoolean()));
+        assertTrue(park.paseo("admin", "close", "production", "--lift").out()
+                .contains("production is closed by its calendar until"));
         park.rule("approver-1", id, true, "Good.").good();
         park.rule("approver-2", id, true, "Good.").good();
         assertEquals("waiting", park.status(id));

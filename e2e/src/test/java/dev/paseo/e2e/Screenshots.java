@@ -33,8 +33,11 @@ public final class Screenshots {
             browser.signIn("release-engineer", password);
             shoot(browser, "/audit?environment=production", "main tbody tr", folder.resolve("audit.png"));
             shoot(browser, "/settings/values?component=daylight-api", "main tbody tr", folder.resolve("settings.png"));
-            shoot(browser, "/versions/daylight-api/1.4.8?promote=daylight-api:1.4.8:production",
-                    "[role=dialog] .criteria", folder.resolve("promotion.png"));
+            browser.open("/versions/daylight-api/1.4.8?promote=daylight-api:1.4.8:production");
+            browser.see(By.cssSelector("[role=dialog] .criteria"));
+            Await.until("it is compared with what is live", () -> browser
+                    .all(By.xpath("//*[@role='dialog']//p[starts-with(., 'Comparing with')]")).isEmpty());
+            browser.shoot(folder.resolve("promotion.png"));
             browser.open("/");
             browser.see(By.cssSelector(".map-row"));
             browser.type(Keys.chord(Keys.CONTROL, "k"));

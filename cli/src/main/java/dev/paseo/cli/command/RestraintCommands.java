@@ -90,8 +90,8 @@ final class RestraintCommands {
                 until.ifPresent(end -> request.put("until", moment(end).toString()));
                 api.put(path, request);
             }
-            context.out().println(environment
-                    + (lift ? " is open." : " is closed" + until.map(end -> " until " + end).orElse("") + "."));
+            context.out().println(lift ? "The closure of " + environment + " is lifted."
+                    : environment + " is closed" + until.map(end -> " until " + end).orElse("") + ".");
             return 0;
         }
     }

@@ -201,6 +201,7 @@ final class WhereCommand extends ServiceCommand {
             if (environment.has("closed")) {
                 context.out()
                         .println(environment.path("name").asString() + " is closed"
+                                + (environment.path("closedByCalendar").asBoolean() ? " by its calendar" : "")
                                 + (environment.has("closedUntil")
                                         ? " until " + Times.zoned(environment.path("closedUntil")) : "")
                                 + ": " + environment.path("closed").asString());

@@ -72,12 +72,15 @@ public class PlaceViews {
     /**
      * A place.
      *
+     * @param closed       the closure by hand
+     * @param closedPeriod the period of the environment's calendar, which closes it as well
      * @param differing the hosts that a repair would bring to what is live
      * @param rollback  the version that a rollback would go to
      */
     record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired,
             Optional<String> version, Optional<Long> deployment, Optional<String> side,
-            Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts,
+            Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed,
+            Optional<Restraints.ClosedPeriod> closedPeriod, List<HereView> hosts,
             List<String> differing, Optional<String> rollback,
             Map<String, String> variables, long settingsRevision, String zone) {}
 
@@ -103,6 +106,7 @@ public class PlaceViews {
         return new PlaceView(place.component(), place.environment(), place.url(), place.retired(),
                 places.live(place).map(Versions.Version::number), place.liveDeployment(),
                 place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()),
+                sources.holds().period(place.environmentId()),
                 hosts(place), sources.recording().differing(place),
                 sources.ways().target(place).map(Versions.Version::number),
                 sources.environments().settings(place.id(), place.settingsRevision()).variables(),

@@ -34,6 +34,10 @@ public class Holds {
         return restraints.closure(environment);
     }
 
+    public Optional<Restraints.ClosedPeriod> period(long environment) {
+        return restraints.period(environment);
+    }
+
     private static String given(String reason, String what) {
         String kept = reason.strip();
         if (kept.isEmpty()) {
@@ -92,7 +96,10 @@ public class Holds {
         changes.run(() -> {
             mapper.lockEnvironment(environment.id());
             if (restraints.closure(environment.id()).isEmpty()) {
-                throw Refusal.conflict(environment.name() + " is not closed");
+                throw Refusal.conflict(restraints.period(environment.id())
+                        .map(period -> environment.name() + " is closed by its calendar until " + period.until() + ": “"
+                                + period.summary() + "”. Nobody closed it by hand, so nobody opens it; its rules do")
+                        .orElse(environment.name() + " is not closed"));
             }
             mapper.liftClosure(environment.id(), by.id(), changes.now());
             mapper.wake(environment.id(), changes.now());

@@ -23,6 +23,13 @@ public class Restraints {
     /** @param until when it ends by itself */
     public record Closure(String reason, String by, Instant at, Optional<Instant> until) {}
 
+    /**
+     * A closed period of an environment's calendar, which its rules give: nobody opens it by hand.
+     *
+     * @param until when it ends, with those that follow it without a gap
+     */
+    public record ClosedPeriod(String summary, Instant until) {}
+
     private final RestraintMapper mapper;
     private final Environments environments;
     private final ServiceClock clock;
@@ -43,6 +50,12 @@ public class Restraints {
     public Optional<Closure> closure(long environment) {
         return mapper.closure(environment, clock.now())
                 .map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
+    }
+
+    /** The closed period that is now. */
+    public Optional<ClosedPeriod> period(long environment) {
+        return periods.at(environments.byId(environment), clock.now())
+                .map(period -> new ClosedPeriod(period.summary(), period.until()));
     }
 
     /** @param beside what goes there in the same set, by component */

@@ -70,7 +70,9 @@ class WhereaboutsViews {
     /** A version that does not go on to an environment by itself, and why; it is tried again until it can. */
     record StayView(String version, String environment, String reason, Instant since) {}
 
-    record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
+    /** @param closedByCalendar a closed period of its rules closes it, which nobody opens by hand */
+    record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil,
+            boolean closedByCalendar) {}
 
     /**
      * Which version of every component is live in every environment, and what waits. {@code now} is the service's time;
@@ -189,7 +191,8 @@ class WhereaboutsViews {
             Optional<Periods.Period> period = by.isPresent() ? Optional.empty() : periods.at(known, clock.now());
             return new ColumnView(known.name(), known.rules().asksPeople(), known.hosts(),
                     by.map(WhereaboutsMapper.ClosedRow::reason).or(() -> period.map(Periods.Period::summary)),
-                    by.map(WhereaboutsMapper.ClosedRow::until).or(() -> period.map(Periods.Period::until)));
+                    by.map(WhereaboutsMapper.ClosedRow::until).or(() -> period.map(Periods.Period::until)),
+                    period.isPresent());
         }).toList();
     }
 

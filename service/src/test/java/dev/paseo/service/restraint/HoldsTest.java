@@ -64,6 +64,12 @@ class HoldsTest {
         refused(Refusal.Kind.CONFLICT, "daylight-api is not held in production",
                 () -> holds.liftHold(place, somebody, ""));
         refused(Refusal.Kind.CONFLICT, "production is not closed", () -> holds.open(production, somebody, ""));
+        when(restraints.period(row.environment())).thenReturn(Optional.of(new Restraints.ClosedPeriod("Winter rest",
+                Instant.parse("2026-12-27T00:00:00Z"))));
+        refused(Refusal.Kind.CONFLICT,
+                "production is closed by its calendar until 2026-12-27T00:00:00Z: “Winter rest”. "
+                        + "Nobody closed it by hand, so nobody opens it; its rules do",
+                () -> holds.open(production, somebody, ""));
         verify(audit, never()).record(any());
         verify(live, never()).publish(any(), any());
     }
