@@ -132,7 +132,7 @@ function Item({
         </p>
       </div>
       {mine && (
-        <span className="tick-buttons">
+        <span className="flex gap-1.5 max-[900px]:col-start-2">
           {item.outcome ? (
             <button type="button" className="btn small" onClick={() => void said("cleared")}>
               <RotateCcw size={13} />

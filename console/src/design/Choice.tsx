@@ -10,7 +10,7 @@ interface ChoiceProps {
 }
 
 const ITEM =
-  "h-8 cursor-pointer rounded-[4px] border border-[var(--line-strong)] bg-surface px-3 text-[13px] text-ink-2 " +
+  "h-8 cursor-pointer rounded-[4px] border border-line-strong bg-surface px-3 text-[13px] text-ink-2 " +
   "data-[state=checked]:border-ink data-[state=checked]:font-semibold data-[state=checked]:text-ink";
 
 /** One of a few, all of them seen at once. */

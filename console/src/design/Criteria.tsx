@@ -3,6 +3,8 @@ import { Glyph } from "./Glyph";
 import { criterionState } from "./states";
 import { At } from "./time";
 
+const SAID = "mt-2 px-3 py-1.5 border-l-2 border-l-line-strong text-[13px] leading-[17px] text-ink-2";
+
 const ORDER: Schemas["CriterionView"]["state"][] = ["asked", "not-met", "not-yet", "met"];
 
 /** Every criterion with its sentence, the unmet first, and what people said. */
@@ -38,7 +40,7 @@ export function Criteria({
           })}
       </ul>
       {rulings.map((ruling) => (
-        <p key={ruling.at} className="said">
+        <p key={ruling.at} className={SAID}>
           <b>{ruling.by}</b>
           {ruling.inPlaceOf && (
             <>

@@ -1,6 +1,7 @@
 import { Dialog } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { restOf, useTrying } from "./form";
+import { DECIDE_BUTTONS } from "./classes";
 
 interface DoingProps {
   /** On the button that opens it. */
@@ -67,7 +68,7 @@ export function Doing({ label, title, what, act, danger, small, disabled, fields
               <p className="field-error" role="alert">
                 {restOf(refused, beside)}
               </p>
-              <div className="decide-buttons">
+              <div className={DECIDE_BUTTONS}>
                 <button type="submit" className={`btn ${danger ? "danger" : "primary"} big`} disabled={busy}>
                   {act}
                 </button>

@@ -14,6 +14,16 @@ import { GroundLine } from "./GroundLine";
 import { Loading } from "./parts";
 import { flipTheme, useTheme } from "./theme";
 
+const BRAND =
+  "flex items-center gap-2.25 font-[680] font-stretch-[122%] text-[17px] no-underline mr-9 relative -top-1 " +
+  "max-[720px]:mr-2 max-[720px]:[&_span]:hidden";
+const COUNT =
+  "ml-1.5 min-w-4.5 px-1.25 rounded-[9px] bg-need text-on-need text-[12px] leading-[18px] font-[680] " + "text-center";
+const MENU = "min-w-45 p-1.5 bg-raised border border-line rounded-[var(--r-2)] [box-shadow:var(--shade-3)] z-20";
+const MENU_ITEM =
+  "flex items-center gap-2 px-2 py-1.5 rounded-[var(--r-1)] text-[13px] cursor-pointer data-highlighted:bg-slab " +
+  "data-highlighted:[outline:none]";
+
 const Palette = lazy(() => import("../palette/Palette"));
 const SignInAgain = lazy(() => import("../pages/sign-in/SignInAgain"));
 const Help = lazy(() => import("../help/Help"));
@@ -59,7 +69,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   const needs = useQuery({ ...waitingCount(), enabled: useMay()("LOOK") }).data?.count ?? 0;
   return (
     <header className="rail print:hidden">
-      <Link to="/" className="brand" aria-label="Paseo, whereabouts">
+      <Link to="/" className={BRAND} aria-label="Paseo, whereabouts">
         <Mark />
         <span>paseo</span>
       </Link>
@@ -70,7 +80,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <RailLink to="/waiting" also={["/passages/", "/link/"]}>
           Waiting
           {needs > 0 && (
-            <b className="count" aria-label={`${needs} need you`}>
+            <b className={COUNT} aria-label={`${needs} need you`}>
               {needs}
             </b>
           )}
@@ -129,28 +139,31 @@ function Who() {
   };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="icon who" aria-label={`Signed in as ${who.data?.name ?? "…"}`}>
+      <DropdownMenu.Trigger
+        className="icon max-[720px]:[&_span]:hidden"
+        aria-label={`Signed in as ${who.data?.name ?? "…"}`}
+      >
         <CircleUserRound size={17} />
         <span>{who.data?.name}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
-          <DropdownMenu.Label className="menu-label">
+        <DropdownMenu.Content className={MENU} align="end" sideOffset={6}>
+          <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-3">
             {who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}
           </DropdownMenu.Label>
-          <DropdownMenu.Item className="menu-item" asChild>
+          <DropdownMenu.Item className={MENU_ITEM} asChild>
             <Link to="/docs">
               <Library size={15} />
               The docs
             </Link>
           </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" asChild>
+          <DropdownMenu.Item className={MENU_ITEM} asChild>
             <Link to="/api">
               <BookOpen size={15} />
               The API
             </Link>
           </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={() => void leave()}>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => void leave()}>
             <LogOut size={15} />
             Sign out
           </DropdownMenu.Item>

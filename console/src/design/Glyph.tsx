@@ -1,6 +1,8 @@
 import type { ReactNode } from "react";
 import type { Shape, State, Tone } from "./states";
 
+const SPIN = "[transform-origin:8px_8px] [animation:spin_1.6s_linear_infinite]";
+
 const GROUND = "var(--gbg, var(--surface))";
 const check = <path d="M4.9 8.2l2.2 2.2 4-4.6" stroke={GROUND} strokeWidth={1.8} />;
 const bar = (
@@ -33,7 +35,7 @@ const SHAPES: Record<Shape, ReactNode> = {
   running: (
     <>
       <circle cx={8} cy={8} r={6.2} opacity={0.28} />
-      <path className="spin" d="M8 1.8A6.2 6.2 0 0 1 14.2 8" />
+      <path className={SPIN} d="M8 1.8A6.2 6.2 0 0 1 14.2 8" />
       <path d="M6.6 5.5L10.6 8l-4 2.5z" fill="currentColor" stroke="none" />
     </>
   ),

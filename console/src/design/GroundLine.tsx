@@ -28,14 +28,16 @@ export function GroundLine({ connected, upgraded }: { connected: boolean; upgrad
       <Clock />
       <span className="flex min-w-0 grow gap-[26px] overflow-hidden">
         {doing.map(([name, words]) => (
-          <span key={name} className="groundline-place">
+          <span key={name} className="max-[900px]:hidden">
             <b>{name}</b>
             {words}
           </span>
         ))}
       </span>
-      <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
-      <span className="groundline-live" role="status">
+      <span className="max-[900px]:hidden">
+        {known.data ? `${present} of ${known.data.length} agents present` : ""}
+      </span>
+      <span className="groundline-live inline-flex items-center gap-1.5" role="status">
         {upgraded && (
           <button type="button" className="btn small" onClick={() => location.reload()}>
             The service was upgraded; load this page anew

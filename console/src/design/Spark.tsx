@@ -1,3 +1,8 @@
+const SPARK = "flex-none text-ink [&.good]:text-good [&.warn]:text-warn [&.bad]:text-bad";
+const BARS =
+  "[&_figcaption]:text-[12px] [&_figcaption]:text-ink-2 [&_figcaption]:mb-1 [&_svg]:w-full [&_svg]:max-w-160";
+const BAR = "[&.good]:fill-good [&.bad]:fill-bad [&.warn]:fill-warn [&.rest]:fill-stone";
+
 /** A trend in a line: the last point is the one that is told beside it. */
 export function Spark({ values, label, tone = "ink" }: { values: number[]; label: string; tone?: string }) {
   if (values.length < 2) return null;
@@ -7,7 +12,7 @@ export function Spark({ values, label, tone = "ink" }: { values: number[]; label
   const y = (value: number) => (high === low ? 14 : 24 - ((value - low) * 20) / (high - low));
   const last = values.at(-1) ?? 0;
   return (
-    <svg className={`spark ${tone}`} width={110} height={28} viewBox="0 0 110 28" role="img" aria-label={label}>
+    <svg className={`${SPARK} ${tone}`} width={110} height={28} viewBox="0 0 110 28" role="img" aria-label={label}>
       <polyline
         points={values.map((value, at) => `${x(at)},${y(value)}`).join(" ")}
         fill="none"
@@ -36,11 +41,11 @@ export function Bars({ bars, caption, height = 96 }: { bars: Bar[]; caption: str
   const width = 640;
   const step = Math.min(40, width / Math.max(1, bars.length));
   return (
-    <figure className="bars">
+    <figure className={BARS}>
       <figcaption>{caption}</figcaption>
       <svg viewBox={`0 0 ${width} ${height + 18}`} role="img" aria-label={`${caption}: ${bars.map(spoken).join("; ")}`}>
         <line x1={0} x2={width} y1={height + 0.5} y2={height + 0.5} stroke="var(--line-strong)" />
-        <text x={width} y={10} textAnchor="end" className="bars-most">
+        <text x={width} y={10} textAnchor="end" className="[font:450_11px_var(--font-ui)] fill-ink-2">
           {most.toLocaleString()}
         </text>
         {bars.map((bar, at) => (
@@ -72,11 +77,11 @@ function OneBar({ bar, x, width, most, height }: { bar: Bar; x: number; width: n
             width={width}
             y={height - ((tops[at] ?? 0) / most) * (height - 14)}
             height={length}
-            className={`bar ${part.tone}`}
+            className={`${BAR} ${part.tone}`}
           />
         );
       })}
-      <text x={x + width / 2} y={height + 13} textAnchor="middle" className="bars-label">
+      <text x={x + width / 2} y={height + 13} textAnchor="middle" className="[font:450_11px_var(--font-ui)] fill-ink-2">
         {bar.label}
       </text>
     </g>

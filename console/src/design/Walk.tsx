@@ -141,7 +141,7 @@ function Person({ r }: { r: number }) {
   const q = r * 0.5;
   if (r < 6) return <circle r={4.6} className="knob" strokeWidth={1.2} />;
   return (
-    <g className="gate-person">
+    <g className="max-[1080px]:[transform:rotate(-90deg)]">
       <circle r={r} className="knob" strokeWidth={2} />
       <circle cy={-q * 0.62} r={q * 0.62} className="man" />
       <path

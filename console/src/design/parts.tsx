@@ -2,6 +2,9 @@ import { Check, Copy } from "lucide-react";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useRouteError } from "react-router";
 import { Problem } from "../api/client";
+import { TROUBLE } from "./classes";
+
+const DIGEST = "inline-flex items-center gap-0.5 whitespace-nowrap";
 
 /** A version's lozenge. */
 export function Lozenge({
@@ -35,7 +38,7 @@ export function Digest({ value }: { value: string }) {
   const [copied, setCopied] = useState(false);
   const copy = () => void navigator.clipboard.writeText(value).then(() => setCopied(true));
   return (
-    <span className="digest">
+    <span className={DIGEST}>
       <code title={value} className="print:hidden">
         {value.slice(0, 8)}
       </code>
@@ -77,7 +80,7 @@ export function Loading({ height = 240 }: { height?: number }) {
     return () => clearTimeout(timer);
   }, []);
   return (
-    <div className="loading" style={{ minHeight: height }} role="status">
+    <div className="grid place-items-center text-ink-3" style={{ minHeight: height }} role="status">
       {long ? "Loading… The service takes long to answer." : "Loading…"}
     </div>
   );
@@ -86,7 +89,7 @@ export function Loading({ height = 240 }: { height?: number }) {
 export function Trouble({ error }: { error: unknown }) {
   const problem = error instanceof Problem ? error : new Problem(0, "This page failed", String(error));
   return (
-    <div className="trouble sheet" role="alert">
+    <div className={`${TROUBLE} sheet`} role="alert">
       <h2>{problem.title}</h2>
       <p>{problem.message}</p>
       <p>
@@ -120,7 +123,7 @@ export function Failed() {
     );
   return (
     <main>
-      <div className="trouble sheet" role="alert">
+      <div className={`${TROUBLE} sheet`} role="alert">
         <h2>This page did not load</h2>
         <p>The service was upgraded meanwhile, or does not answer just now.</p>
         <button type="button" className="btn" onClick={() => location.reload()}>

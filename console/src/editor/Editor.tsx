@@ -210,5 +210,5 @@ export function Editor({
       ),
     });
   }, [schema, known]);
-  return <div ref={place} className="editor" />;
+  return <div ref={place} className="flex-1 min-h-0 [&_.cm-editor]:h-full" />;
 }

@@ -34,7 +34,7 @@ export function Article({ page }: { page: string }) {
             return picture ? <img src={picture} alt={alt} loading="lazy" /> : <i>{alt}</i>;
           },
           table: ({ children }) => (
-            <div className="table-scroll" tabIndex={0} role="region" aria-label="Table">
+            <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Table">
               <table>{children}</table>
             </div>
           ),

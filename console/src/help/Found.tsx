@@ -11,7 +11,7 @@ export function Found({ sought, onGo }: { sought: string; onGo?: () => void }) {
   return (
     <ul className="m-0 list-none p-0">
       {found.map((each) => (
-        <li key={`${each.page}#${each.slug}`} className="border-t border-[var(--line)] py-2">
+        <li key={`${each.page}#${each.slug}`} className="border-t border-line py-2">
           <Link to={`/docs/${each.page}#${each.slug}`} onClick={onGo}>
             <b>{each.heading}</b>
           </Link>{" "}

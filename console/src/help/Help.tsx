@@ -6,7 +6,7 @@ import { Found } from "./Found";
 import { helpOf } from "./where";
 
 const SHEET =
-  "fixed top-[49px] right-0 bottom-8 z-40 w-[440px] max-w-full overflow-auto border-l border-[var(--line-strong)] " +
+  "fixed top-[49px] right-0 bottom-8 z-40 w-[440px] max-w-full overflow-auto border-l border-line-strong " +
   "bg-surface p-5 shadow-[0_16px_48px_rgb(0_0_0/.2)] print:hidden";
 
 /** How high the line is that stays above what is read. */

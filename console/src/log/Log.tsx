@@ -12,6 +12,11 @@ import type { LogSource } from "./source";
 import { useLog, type LogLine } from "./useLog";
 import { useSearch } from "./useSearch";
 
+const LOG_STEP =
+  "flex items-center gap-2 w-full h-8 pr-4 pl-2.5 border-0 border-b border-b-line bg-surface text-[13px] " +
+  "[--gbg:var(--surface)] [&_b]:font-mono [&_b]:text-[12.5px] [&_b]:tracking-[-0.02em] [&_b]:overflow-hidden " +
+  "[&_b]:text-ellipsis [&_b]:whitespace-nowrap [&_.quiet]:whitespace-nowrap";
+
 const named = () => Number(/^#L(\d+)$/.exec(location.hash)?.[1] ?? 0);
 
 /** A log, folded by step, live, searched, with a link to each line; of any length. */
@@ -81,14 +86,14 @@ export function Log({ source }: { source: LogSource }) {
         aria-label="Log lines"
         onWheel={() => setFollowing(false)}
       >
-        {rows === 0 && <p className="log-empty">{source.empty}</p>}
+        {rows === 0 && <p className="p-4 text-ink-3">{source.empty}</p>}
         <div style={{ height: list.getTotalSize(), position: "relative" }}>
           {items.map((item) => {
             const row = rowAt(parts, item.index);
             return (
               <div
                 key={item.key}
-                className="log-row"
+                className="absolute left-0 right-0 top-0"
                 style={{ transform: `translateY(${item.start}px)`, height: item.size }}
               >
                 {row?.kind === "step" && <StepRow step={row.step} open={row.open} onFlip={() => flip(row.step)} />}
@@ -138,7 +143,7 @@ function StepRow({ step, open, onFlip }: { step: Step; open: boolean; onFlip: ()
   if (step.exitCode) words.push(`exit status ${step.exitCode}`);
   if (step.peakMemory) words.push(`at most ${bytes(step.peakMemory)}`);
   return (
-    <button type="button" className="log-step" aria-expanded={open} onClick={onFlip}>
+    <button type="button" className={LOG_STEP} aria-expanded={open} onClick={onFlip}>
       {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
       <Glyph shape={state.shape} tone={state.tone} />
       <b>{step.name}</b>

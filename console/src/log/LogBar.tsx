@@ -2,6 +2,10 @@ import { ArrowDownToLine, ChevronDown, ChevronUp, Download, Search } from "lucid
 import type { LogSource } from "./source";
 import type { SearchState } from "./useSearch";
 
+const LOG_BAR =
+  "flex flex-wrap items-center gap-2 min-h-11.5 pr-2.5 pl-4 py-1.5 bg-surface border-b border-b-line " +
+  "[&>b]:text-[15px] [&>b]:font-stretch-[104%]";
+
 interface Props {
   source: LogSource;
   total: number;
@@ -14,7 +18,7 @@ interface Props {
 /** What can be done with a log: search, follow, take it away whole. */
 export function LogBar({ source, total, away, search, following, onFollow }: Props) {
   return (
-    <div className="log-bar">
+    <div className={LOG_BAR}>
       <b>{source.title}</b>
       <span className="quiet">
         {total.toLocaleString()} {total === 1 ? "line" : "lines"}

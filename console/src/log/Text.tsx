@@ -9,7 +9,7 @@ export function Text({ text, wanted }: { text: string; wanted: string }) {
   return Anser.ansiToJson(text, { use_classes: true, json: true, remove_empty: true }).map((part, at) => (
     <span
       key={at}
-      className={`${part.fg ? `ansi ${part.fg}` : ""} ${part.decorations.includes("bold") ? "ansi-bold" : ""}`}
+      className={`${part.fg ? `ansi ${part.fg}` : ""} ${part.decorations.includes("bold") ? "font-[680]" : ""}`}
     >
       <Marked text={part.content} wanted={wanted} />
     </span>

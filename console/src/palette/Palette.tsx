@@ -9,10 +9,10 @@ import { actsOn, helpRow, lookedAt, pagesOf, rowsOf, thing, type Found, type Row
 
 const FRAME =
   "fixed top-[14vh] left-1/2 z-50 w-[640px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-hidden rounded-[8px] " +
-  "border border-[var(--line-strong)] bg-surface shadow-[0_16px_48px_rgb(0_0_0/.28)]";
-const ROW = "flex cursor-pointer items-baseline gap-3 rounded-[4px] px-3 py-1.5 aria-selected:bg-[var(--slab)]";
+  "border border-line-strong bg-surface shadow-[0_16px_48px_rgb(0_0_0/.28)]";
+const ROW = "flex cursor-pointer items-baseline gap-3 rounded-[4px] px-3 py-1.5 aria-selected:bg-slab";
 const FIELD =
-  "box-border block w-full border-0 border-b border-solid border-[var(--line)] bg-transparent px-4 py-3 text-[16px] " +
+  "box-border block w-full border-0 border-b border-solid border-line bg-transparent px-4 py-3 text-[16px] " +
   "text-ink outline-none";
 
 /** Finds things, acts on them and pages, from anywhere. */

@@ -158,7 +158,7 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
 export const ofSchema = (node: Schema): [string, Schema][] => Object.entries(node.properties ?? {});
 
 const Group = ({ label, ...fields }: FieldsProps & { label: React.ReactNode }) => (
-  <fieldset className="m-0 grid min-w-0 gap-2 border-0 border-l-2 border-solid border-[var(--line)] p-0 pl-3">
+  <fieldset className="m-0 grid min-w-0 gap-2 border-0 border-l-2 border-solid border-line p-0 pl-3">
     <legend className="p-0">{label}</legend>
     <Fields {...fields} />
   </fieldset>

@@ -28,7 +28,7 @@ export function Items({ writing, path, name, texts, mapping }: ItemsProps) {
       {items.map((item, at) => (
         <div key={at} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-2">
           {typeof item === "object" && !Array.isArray(item) ? (
-            <div className="rounded-[4px] border border-[var(--line)] p-2">
+            <div className="rounded-[4px] border border-line p-2">
               <Fields
                 writing={writing}
                 path={[...path, at]}

@@ -13,7 +13,7 @@ export function Named({ writing, path, of, what }: { writing: Writing; path: Pat
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-1">
       {Object.keys(value).map((key) => (
-        <div key={key} className="rounded-[4px] border border-[var(--line)] bg-surface">
+        <div key={key} className="rounded-[4px] border border-line bg-surface">
           <div className="flex items-center gap-2 px-2 py-1">
             <button
               type="button"
@@ -36,7 +36,7 @@ export function Named({ writing, path, of, what }: { writing: Writing; path: Pat
             </button>
           </div>
           {shown === key && (
-            <div className="border-t border-[var(--line)] p-3">
+            <div className="border-t border-line p-3">
               <Fields writing={writing} path={[...path, key]} properties={properties} />
             </div>
           )}

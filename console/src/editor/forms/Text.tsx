@@ -4,7 +4,7 @@ import type { Value } from "../edits";
 
 /** A text that is typed into. */
 export const INPUT =
-  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-[var(--line-strong)] bg-surface px-2 " +
+  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-line-strong bg-surface px-2 " +
   "font-mono text-[13px] text-ink";
 
 export const plain = (value: unknown): string =>
@@ -85,11 +85,11 @@ export function Text({ id, label, placeholder, names = [], value, onWrite, onTyp
 }
 
 const SWITCH =
-  "h-5 w-9 flex-none cursor-pointer rounded-full border border-[var(--line-strong)] bg-surface p-0 " +
-  "data-[state=checked]:bg-[var(--primary)]";
+  "h-5 w-9 flex-none cursor-pointer rounded-full border border-line-strong bg-surface p-0 " +
+  "data-[state=checked]:bg-primary";
 const THUMB =
-  "block size-3.5 translate-x-0.5 rounded-full bg-[var(--ink-3)] data-[state=checked]:translate-x-[18px] " +
-  "data-[state=checked]:bg-[var(--on-primary)]";
+  "block size-3.5 translate-x-0.5 rounded-full bg-ink-3 data-[state=checked]:translate-x-[18px] " +
+  "data-[state=checked]:bg-on-primary";
 
 export function Toggle({ id, on, onChange }: { id: string; on: boolean; onChange: (on: boolean) => void }) {
   return (

@@ -63,7 +63,7 @@ function One({ operation, problems }: { operation: Listed; problems: Record<stri
   const good = Object.entries(operation.responses).filter(([status]) => status < "300");
   const refused = Object.entries(operation.responses).filter(([status]) => status >= "300");
   return (
-    <details className="group border-t border-[var(--line)] first:border-t-0">
+    <details className="group border-t border-line first:border-t-0">
       <summary className="grid cursor-pointer grid-cols-[64px_minmax(0,1fr)_16px] items-start gap-x-3 px-4 py-2.5">
         <span className="font-mono text-[12px] leading-5 text-ink-3">{operation.method}</span>
         <span>

@@ -7,7 +7,7 @@ import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { Desk } from "../environments-file/EnvironmentsFile";
 
-const OFFER = "grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-[var(--line)] py-2";
+const OFFER = "grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-line py-2";
 
 type Offers = Schemas["OffersView"];
 /** Environment to host to address. */

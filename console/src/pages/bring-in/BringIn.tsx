@@ -15,7 +15,7 @@ type Found = Schemas["RegistrationView"];
 const BESIDE = ["/name", "/repository", "/trusted", "/allowed", "/file", "/credentials", "/answers"];
 
 const DRAFT =
-  "m-0 max-h-[calc(100vh-200px)] overflow-auto rounded-[4px] border border-[var(--line)] bg-[var(--log)] p-3 " +
+  "m-0 max-h-[calc(100vh-200px)] overflow-auto rounded-[4px] border border-line bg-log p-3 " +
   "font-mono text-[12px] leading-[18px] whitespace-pre-wrap [overflow-wrap:anywhere]";
 const UPLOADS =
   "You write what brings it to hosts in the editor. Versions are published with paseo publish, by the API, or seen " +

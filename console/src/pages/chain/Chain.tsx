@@ -10,6 +10,8 @@ import { neighbourhood, reachedBy, styleOf } from "./chain";
 import { ChainGraph } from "./ChainGraph";
 import { Walked } from "./Walked";
 
+const FOLLOW = "flex items-center gap-2 text-[13px] text-ink-2 max-[700px]:flex-wrap";
+
 /** More than these are not drawn at once. */
 const MOST = 120;
 
@@ -40,7 +42,7 @@ export default function Chain() {
         <h1>Chain</h1>
         <p>What starts what, and how far a change has come.</p>
         {changes.length > 0 && (
-          <label className="title-action follow max-w-full">
+          <label className={`title-action ${FOLLOW} max-w-full`}>
             Follow
             <select
               className="min-w-0 max-w-full"
@@ -92,11 +94,11 @@ const sentenceOf = (each: { component: string; sentence: string }) =>
 
 function Ways({ edges }: { edges: Schemas["EdgeView"][] }) {
   return (
-    <section className="component sheet ways">
+    <section className="component sheet mb-4">
       <header>
         <h2>The latest on each way</h2>
       </header>
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="The latest on each way">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="The latest on each way">
         <table>
           <thead>
             <tr>
@@ -158,7 +160,7 @@ function Result({ edge }: { edge: Schemas["EdgeView"] }) {
 function Alone({ names }: { names: string[] }) {
   if (names.length === 0) return null;
   return (
-    <p className="quiet alone">
+    <p className="quiet text-[13px]">
       Started by nothing upstream, starting nothing downstream:{" "}
       {names.slice(0, 40).map((name, at) => (
         <span key={name}>

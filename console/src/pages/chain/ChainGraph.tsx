@@ -6,6 +6,7 @@ import { layout } from "../../design/graph";
 import { Slab } from "../../design/Slab";
 import { workState } from "../../design/states";
 import { styleOf, type Reached } from "./chain";
+import { GRAPH, GRAPH_SCROLL } from "../../design/classes";
 
 interface Props {
   members: Schemas["MemberView"][];
@@ -32,8 +33,8 @@ export function ChainGraph({ members, edges, followed, selected }: Props) {
   const shape = useMemo(() => layout(nodes), [nodes]);
   const edgeOf = (from: string, to: string) => edges.find((edge) => edge.upstream === from && edge.downstream === to);
   return (
-    <div className="graph-scroll" tabIndex={0} role="region" aria-label="Components, and what starts what">
-      <div className="graph" style={{ width: shape.width, height: shape.height }}>
+    <div className={GRAPH_SCROLL} tabIndex={0} role="region" aria-label="Components, and what starts what">
+      <div className={GRAPH} style={{ width: shape.width, height: shape.height }}>
         <svg width={shape.width} height={shape.height} aria-hidden="true">
           {shape.edges.map((each) => {
             const edge = edgeOf(each.from, each.to);

@@ -4,6 +4,11 @@ import { deploymentState, workState } from "../../design/states";
 import { At, exactOf, lengthOf, useNow } from "../../design/time";
 import { rowsOf, spanOf, stretchesOf, sums, type Led, type Row, type Stretch } from "./chain";
 
+const FOLLOWED_KEY =
+  "flex flex-wrap gap-x-4 gap-y-1 ml-auto text-[12px] text-ink-2 [&>span]:inline-flex [&>span]:items-center " +
+  "[&>span]:gap-1.5 [&_.spent]:static [&_.spent]:w-5.5 [&_.spent]:inline-block";
+const LANE = "relative h-3 [background:linear-gradient(var(--line),var(--line))_0_50%_/_100%_1px_no-repeat]";
+
 const KINDS: [Stretch["kind"], string][] = [
   ["waiting", "waiting (its turn, a gate)"],
   ["queueing", "queueing (for agents)"],
@@ -26,7 +31,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
         <span className="quiet">
           <At time={at} />, {length(span.to - span.from)} in all
         </span>
-        <span className="followed-key">
+        <span className={FOLLOWED_KEY}>
           {KINDS.map(([kind, words]) => (
             <span key={kind}>
               <i className={`spent ${kind}`} /> {words} {length(sum[kind])}
@@ -35,7 +40,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
         </span>
       </header>
       <div
-        className="table-scroll"
+        className="overflow-x-auto"
         tabIndex={0}
         role="region"
         aria-label="Runs and deployments, in the order in which one led to another"
@@ -64,7 +69,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
   const indent = { paddingLeft: 20 + depth * 18 };
   if (led.kind === "nothing") {
     return (
-      <tr className="not-started">
+      <tr className="[&_td]:text-ink-2">
         <td style={indent}>{led.component}</td>
         <td colSpan={3}>
           <span className="quiet">no run started ({led.where}):</span> {led.reason}
@@ -87,7 +92,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
       <td className="v">{led.version}</td>
       <td className="axis">
         <div
-          className="lane"
+          className={LANE}
           title={[
             exactOf(led.at),
             led.spent &&
@@ -106,7 +111,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
           ))}
         </div>
         {(led.used.length > 0 || led.kept > 0) && (
-          <span className="quiet used">
+          <span className="quiet block text-[12px] leading-4 mt-0.5">
             not built again:{" "}
             {[
               ...led.used.map((each) => `${each.component} ${each.version}`),

@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { versionComparison, versions } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { Changes } from "../deployment/Changes";
+import { EVIDENCE, TITLE_END, WHERE_ASKS } from "../../design/classes";
 
 /** Two versions of a component, one beside the other: commits, artifacts, evidence, recipe, pieces. */
 export default function Compare() {
@@ -20,12 +21,12 @@ export default function Compare() {
       <title>{`${name}: ${from} and ${to} · Paseo`}</title>
       <div className="title-line">
         <h1>
-          <Link className="up" to={`/components/${name}`}>
+          <Link className="text-ink-2 font-medium" to={`/components/${name}`}>
             {name}
           </Link>{" "}
           compared
         </h1>
-        <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
+        <form className={`${TITLE_END} ${WHERE_ASKS}`} onSubmit={(event) => event.preventDefault()}>
           {(["from", "to"] as const).map((which) => (
             <label key={which} className="flex items-center gap-2 text-[13px] text-ink-2">
               {which}
@@ -52,7 +53,7 @@ function Difference({ name, from, to }: { name: string; from: string; to: string
   if (compared.isPending) return <Loading height={420} />;
   if (compared.isLoadingError) return <Trouble error={compared.error} />;
   return (
-    <div className="evidence">
+    <div className={EVIDENCE}>
       <Changes comparison={compared.data} version={to} />
     </div>
   );

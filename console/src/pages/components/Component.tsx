@@ -20,6 +20,11 @@ import { At } from "../../design/time";
 import { Events } from "./Events";
 import { Runs } from "./Runs";
 import { Stores } from "./Stores";
+import { PLAIN, RUN_COLUMNS, RUN_SIDE } from "../../design/classes";
+
+const LABELS =
+  "flex flex-wrap gap-1.5 [&_a]:px-2 [&_a]:py-0.5 [&_a]:border [&_a]:border-line-strong " +
+  "[&_a]:rounded-[var(--r-1)] [&_a]:text-[12px] [&_a]:no-underline";
 
 type View = Schemas["ComponentView"];
 
@@ -57,7 +62,7 @@ export default function Component() {
         </div>
       </div>
       {view.retired && (
-        <p className="run-reason warn">
+        <p className="pt-2 font-[560] warn">
           Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes
           back by: <Link to={`/settings/components/${name}`}>its settings</Link>
         </p>
@@ -69,18 +74,18 @@ export default function Component() {
         </p>
       )}
       {view.problems.length > 0 && (
-        <p className="run-reason bad">
+        <p className="pt-2 font-[560] bad">
           {view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}
           {view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}
         </p>
       )}
       {view.kept.nearly && (
-        <p className="run-reason warn">
+        <p className="pt-2 font-[560] warn">
           {view.kept.nearly}. An operator allows more in <code>paseo.kept-per-component</code>.
         </p>
       )}
-      <div className="run-columns">
-        <div className="run-main">
+      <div className={RUN_COLUMNS}>
+        <div className="min-w-0">
           {(view.repository || (runs.data && runs.data.length > 0)) && (
             <section className="component sheet">
               {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
@@ -111,7 +116,7 @@ function Versions({ name }: { name: string }) {
         <p className="quiet">Built elsewhere; they arrive by upload or from an observed store.</p>
       </header>
       {arrived.data?.length === 0 && <p className="quiet">None yet. Publish one: paseo publish {name} VERSION FILE</p>}
-      <p className="arrived">
+      <p className="flex flex-wrap gap-2">
         {arrived.data?.map((number) => (
           <Lozenge key={number} to={`/versions/${name}/${number}`}>
             {number}
@@ -128,7 +133,7 @@ function Side({ view }: { view: View }) {
   const image = useQuery(badge(view.name));
   const reached = useQuery(source(view.name));
   return (
-    <aside className="run-side">
+    <aside className={RUN_SIDE}>
       {view.repository && may("START_RUN", { component: view.name }) && <Start view={view} />}
       <h2>{view.repository ? "Branches" : "Pipeline file"}</h2>
       {branches.length === 0 && (
@@ -139,7 +144,7 @@ function Side({ view }: { view: View }) {
           The repository does not answer: {reached.data.error}
         </p>
       )}
-      <ul className="plain">
+      <ul className={PLAIN}>
         {branches.slice(0, 20).map(([branch, commit]) => (
           <li key={branch}>
             <Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link>{" "}
@@ -164,7 +169,7 @@ function Side({ view }: { view: View }) {
           None yet: they are given in <Settings of={view.name} />, such as team=light.
         </p>
       )}
-      <p className="labels">
+      <p className={LABELS}>
         {Object.entries(view.labels).map(([label, value]) => (
           <Link
             key={label}
@@ -180,7 +185,7 @@ function Side({ view }: { view: View }) {
           None yet: they are set in <Settings of={view.name} />, such as a runbook.
         </p>
       )}
-      <ul className="plain">
+      <ul className={PLAIN}>
         {view.repository && (
           <li>
             repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code>
@@ -188,7 +193,7 @@ function Side({ view }: { view: View }) {
         )}
         {view.links.map((link) => (
           <li key={link.title}>
-            <a className="outward" href={link.address} rel="noreferrer">
+            <a className="inline-flex items-center gap-1.25" href={link.address} rel="noreferrer">
               <ExternalLink size={13} aria-hidden="true" />
               {link.title}
             </a>
@@ -206,7 +211,7 @@ function Side({ view }: { view: View }) {
             height={22}
           />
           <p className="quiet">
-            <code className="wrap">{image.data.address}</code> can be seen by whoever has its address.
+            <code className="wrap-anywhere">{image.data.address}</code> can be seen by whoever has its address.
           </p>
         </>
       )}

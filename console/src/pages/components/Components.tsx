@@ -14,11 +14,12 @@ import { At } from "../../design/time";
 import { RUN_STATUSES } from "../lists/facets";
 import { Views } from "../lists/Views";
 import { nameOf, SORTS, sorted, type Line, type Sort } from "./lines";
+import { TITLE_END } from "../../design/classes";
 
 const HEIGHT = 56;
 const COLUMNS = "minmax(200px, 1.1fr) 150px minmax(220px, 1.1fr) 130px minmax(260px, 1.4fr)";
 const HEAD =
-  "sticky top-0 z-20 grid h-9 min-w-[960px] items-center border-b border-[var(--line)] bg-surface pl-5 text-[12px] " +
+  "sticky top-0 z-20 grid h-9 min-w-[960px] items-center border-b border-line bg-surface pl-5 text-[12px] " +
   "text-ink-3";
 const howMany = (shown: number, all: number) => (shown === all ? all : `${shown} of ${all}`);
 const CELL = "flex min-w-0 flex-col justify-center pr-4";
@@ -58,7 +59,7 @@ export default function Components() {
           </Link>
           <Link to="/versions">All versions</Link>
         </p>
-        <div className="title-end flex gap-2">
+        <div className={`${TITLE_END} flex gap-2`}>
           <Views />
           {brings && (
             <Link className="btn" to="/bring-in">
@@ -148,7 +149,7 @@ function Table({ lines }: { lines: Line[] }) {
             key={item.key}
             role="row"
             aria-rowindex={item.index + 2}
-            className="absolute inset-x-0 grid items-center border-b border-[var(--line)] pl-5"
+            className="absolute inset-x-0 grid items-center border-b border-line pl-5"
             style={{ height: HEIGHT, gridTemplateColumns: COLUMNS, transform: `translateY(${item.start}px)` }}
           >
             <OneLine {...(lines[item.index] as Line)} />

@@ -7,7 +7,7 @@ import { At } from "../../design/time";
 /** Runs of a component, the newest first. */
 export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"][] }) {
   return (
-    <div className="table-scroll" tabIndex={0} role="region" aria-label={`Runs of ${name}`}>
+    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`Runs of ${name}`}>
       <table>
         <thead>
           <tr>

@@ -13,10 +13,10 @@ export function Stores({ name }: { name: string }) {
         <h2>Observed stores</h2>
       </header>
       {observed.data.map((store) => (
-        <div key={store.id} className="store">
+        <div key={store.id} className="pb-2 text-[13px] [&_ul]:p-0">
           <p>
             <b>{store.where.kind}</b>{" "}
-            <code className="wrap">
+            <code className="wrap-anywhere">
               {store.where.address}
               {store.where.name && ` ${store.where.name}`} {store.where.pattern}
             </code>{" "}

@@ -4,6 +4,14 @@ import type { Schemas } from "../../api/client";
 import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
 
+const CHANGES =
+  "grid grid-cols-[minmax(0,1fr)_minmax(240px,300px)] gap-8 [&_section]:mb-4.5 [&_h3]:pb-1.25 [&_h3]:border-b " +
+  "[&_h3]:border-b-line max-[1080px]:grid-cols-[minmax(0,1fr)]";
+const TO = "inline mx-1.25 [vertical-align:-2px] text-ink-3";
+const LOST =
+  "mb-3.5 px-3 py-2.5 border-l-3 border-l-warn bg-warn-soft text-[13px] leading-5 [&_ul]:list-none [&_ul]:p-0";
+const RECIPE_CHANGES = "list-none text-[13px] [&_code]:mr-1.5 [&_code]:wrap-anywhere";
+
 type Comparison = Schemas["ComparisonView"];
 
 /** What differs from what is live there. */
@@ -40,7 +48,7 @@ export function Changes({
         </span>
       </div>
       {comparison.lost.length > 0 && (
-        <div className="lost">
+        <div className={LOST}>
           <p>
             <b>
               {comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"}{" "}
@@ -60,13 +68,13 @@ export function Changes({
       {comparison.live === version ? (
         <Again comparison={comparison} />
       ) : (
-        <div className="changes">
+        <div className={CHANGES}>
           <section>
             <h3>
               {comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}
               {authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}
             </h3>
-            <table className="commits">
+            <table className="[&_td:first-child]:w-16">
               <tbody>
                 {commits.map((commit) => (
                   <tr key={commit.id}>
@@ -138,7 +146,7 @@ const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) =>
                 ) : (
                   <span className="quiet">none</span>
                 )}
-                <ArrowRight size={13} className="to" aria-label="to" />
+                <ArrowRight size={13} className={TO} aria-label="to" />
                 {each.digest ? <Digest value={each.digest} /> : <b>none</b>}
               </td>
               <td className="number">{each.size !== undefined && bytes(each.size)}</td>
@@ -164,7 +172,7 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
               </td>
               <td>
                 {each.live ?? "not set"}
-                <ArrowRight size={13} className="to" aria-label="to" />
+                <ArrowRight size={13} className={TO} aria-label="to" />
                 <b>{each.proposed ?? "not set"}</b>
               </td>
             </tr>
@@ -200,7 +208,7 @@ const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) =>
               </td>
               <td>
                 {revision(each.live)}
-                <ArrowRight size={13} className="to" aria-label="to" />
+                <ArrowRight size={13} className={TO} aria-label="to" />
                 <b>{revision(each.proposed)}</b>
               </td>
             </tr>
@@ -224,7 +232,7 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
               <td>{each.name}</td>
               <td>
                 {each.live ?? "not reported"}
-                <ArrowRight size={13} className="to" aria-label="to" />
+                <ArrowRight size={13} className={TO} aria-label="to" />
                 <b>{each.proposed ?? "not reported"}</b>
                 {each.better !== undefined && (
                   <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>
@@ -244,12 +252,12 @@ const PartChanges = ({ parts, count }: { parts: Schemas["PartChangeView"][]; cou
   parts.length === 0 ? null : (
     <section>
       <h3>{count === 1 ? "1 part differs" : `${count} parts differ`}</h3>
-      <ul className="recipe-changes max-h-72 overflow-auto" tabIndex={0} aria-label="Parts that differ">
+      <ul className={`${RECIPE_CHANGES} max-h-72 overflow-auto`} tabIndex={0} aria-label="Parts that differ">
         {parts.map((each) => (
           <li key={each.name}>
             <Link to={`/packages?name=${encodeURIComponent(each.name)}`}>{each.name}</Link>{" "}
             {each.live.join(", ") || (each.live.length === 0 ? "not there" : "of no version")}
-            <ArrowRight size={13} className="to" aria-label="to" />
+            <ArrowRight size={13} className={TO} aria-label="to" />
             <b>{each.proposed.join(", ") || (each.proposed.length === 0 ? "gone" : "of no version")}</b>
           </li>
         ))}
@@ -262,11 +270,11 @@ const PieceChanges = ({ pieces }: { pieces: Schemas["RecipeChange"][] }) =>
   pieces.length === 0 ? null : (
     <section>
       <h3>Pieces of the pipeline file</h3>
-      <ul className="recipe-changes">
+      <ul className={RECIPE_CHANGES}>
         {pieces.map((each) => (
           <li key={each.what}>
             {each.what} {each.live ?? "none"}
-            <ArrowRight size={13} className="to" aria-label="to" />
+            <ArrowRight size={13} className={TO} aria-label="to" />
             <b>{each.proposed ?? "none"}</b>
           </li>
         ))}
@@ -290,11 +298,11 @@ const RecipeChanges = ({
     ) : recipe.length + files.length === 0 ? (
       <p className="quiet">The same, and so are the files that it brings.</p>
     ) : (
-      <ul className="recipe-changes">
+      <ul className={RECIPE_CHANGES}>
         {recipe.slice(0, 8).map((each) => (
           <li key={each.what}>
             <code>{each.what}</code> {each.live ?? "–"}
-            <ArrowRight size={13} className="to" aria-label="to" />
+            <ArrowRight size={13} className={TO} aria-label="to" />
             <b>{each.proposed ?? "–"}</b>
           </li>
         ))}

@@ -3,6 +3,7 @@ import { Check, X } from "lucide-react";
 import { useState } from "react";
 import { HandOn } from "./HandOn";
 import { api, need, type Schemas } from "../../api/client";
+import { DECIDE, DECIDE_BUTTONS, MAY_NOT } from "../../design/classes";
 
 type View = Schemas["DeploymentView"];
 
@@ -14,7 +15,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
   const [busy, setBusy] = useState(false);
   const { id, version, environment } = view.deployment;
 
-  if (!mine) return <p className="may-not">You do not decide here: {view.mayNot}.</p>;
+  if (!mine) return <p className={MAY_NOT}>You do not decide here: {view.mayNot}.</p>;
 
   const rule = async (yes: boolean) => {
     if (comment.trim() === "" && (view.commentRequired || !yes)) {
@@ -41,7 +42,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
   };
 
   return (
-    <form id="decide" className="decide print:hidden" onSubmit={(event) => event.preventDefault()}>
+    <form id="decide" className={`decide ${DECIDE} print:hidden`} onSubmit={(event) => event.preventDefault()}>
       <label htmlFor="comment">
         <b>Your comment</b>{" "}
         <span className="quiet">{view.commentRequired ? "required, " : ""}kept in the audit trail</span>
@@ -60,7 +61,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
       <p id="wrong" className="field-error" role="alert">
         {wrong}
       </p>
-      <div className="decide-buttons">
+      <div className={DECIDE_BUTTONS}>
         <button type="button" className="btn yes big" disabled={busy} onClick={() => void rule(true)}>
           <Check size={17} />
           Approve {version}

@@ -20,6 +20,15 @@ import { TakeBack } from "./HandOn";
 import { heroStops } from "./hero";
 import { Plan } from "./Plan";
 import { Withdraw } from "./Withdraw";
+import { EVIDENCE, TITLE_END } from "../../design/classes";
+
+const DEPLOYMENT_COLUMNS =
+  "relative grid grid-cols-[minmax(0,1fr)_420px] gap-0 [&.mine_.beyond]:border-l-need " +
+  "max-[1080px]:grid-cols-[minmax(0,1fr)]";
+const STATUS_LINE =
+  "flex flex-wrap gap-x-2.5 gap-y-1 text-[16px] [&>span:last-child:not(:first-child)]:text-[13px] " +
+  "[&>span:last-child:not(:first-child)]:text-ink-2";
+const NEWER = "px-3 py-2 border-l-2 border-l-line-strong text-[13px] leading-[18px] text-ink-2";
 
 /** Where everything stands below each other, the decision is one touch away. */
 const ON_A_PHONE =
@@ -43,7 +52,7 @@ export default function Deployment() {
       <title>{`${component} ${version} into ${environment} · Paseo`}</title>
       <div className="title-line">
         <h1>{title(view)}</h1>
-        <p className="title-end">
+        <p className={TITLE_END}>
           Deployment <b>{view.deployment.id}</b>, {what}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked{" "}
           <At time={view.deployment.requestedAt} />
           {view.deployment.startedAt && view.deployment.liveAt && (
@@ -60,8 +69,8 @@ export default function Deployment() {
       <div className="hero">
         <Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} />
       </div>
-      <div className={`deployment-columns ${mine ? "mine" : ""}`}>
-        <div className="evidence">
+      <div className={`deployment-columns ${DEPLOYMENT_COLUMNS} ${mine ? "mine" : ""}`}>
+        <div className={EVIDENCE}>
           <Addresses view={view} />
           <Changes
             comparison={view.comparison}
@@ -70,7 +79,7 @@ export default function Deployment() {
             begun={view.deployment.startedAt !== undefined}
           />
           <Added component={component} number={version} beside />
-          <p className="links">
+          <p className="text-[13px] text-ink-2">
             <Link to={`/places/${component}/${environment}`}>
               {component} in {environment}
             </Link>
@@ -101,14 +110,14 @@ export default function Deployment() {
           </p>
         </div>
         <div className="beyond">
-          <p className="status-line">
+          <p className={STATUS_LINE}>
             <StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>
               {mine ? "waits for you" : deploymentState(status).word}
             </StateWord>
             {view.deployment.reason && <span>{view.deployment.reason}</span>}
           </p>
           {view.newer && (
-            <p className="newer">
+            <p className={NEWER}>
               {component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting
               it overtakes this one; approvals are not carried over.
             </p>
@@ -159,7 +168,7 @@ function title({ deployment: { component, version, environment, status } }: View
 const port = (url: string) => new URL(url).host;
 
 const Addresses = ({ view }: { view: View }) => (
-  <div className="addresses">
+  <div className="flex flex-wrap gap-2.5">
     {view.behindUrl && (
       <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer">
         <ExternalLink size={15} />

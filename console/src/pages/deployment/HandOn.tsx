@@ -54,7 +54,7 @@ export function TakeBack({ view }: { view: Schemas["DeploymentView"] }) {
   const mine = view.rulings.some((ruling) => ruling.by === who.data?.name && ruling.yes && ruling.counts);
   if (status !== "waiting" || !mine) return null;
   return (
-    <div className="withdraw print:hidden">
+    <div className="my-3 print:hidden">
       <Ask
         label="Take my approval back"
         title={`Take back your approval of ${version}`}

@@ -4,6 +4,12 @@ import { StateWord } from "../../design/Glyph";
 import { hostState } from "../../design/states";
 import { Log } from "../../log/Log";
 import { ofTask } from "../../log/source";
+import { RULE } from "../../design/classes";
+
+const TASK =
+  "border-t border-t-line [&_.log]:mx-0 [&_.log]:mt-0 [&_.log]:mb-2 [&_.log-scroll]:h-auto " +
+  "[&_.log-scroll]:min-h-15 [&_.log-scroll]:max-h-75";
+const TASK_HEAD = "flex justify-between w-full py-1.25 border-0 bg-transparent text-[13px] text-left";
 
 type View = Schemas["DeploymentView"];
 
@@ -28,7 +34,7 @@ export function Hosts({ view }: { view: View }) {
   const waiting = view.deployment.startedAt === undefined;
   return (
     <section aria-label="Hosts">
-      <h3 className="rule">Hosts</h3>
+      <h3 className={RULE}>Hosts</h3>
       <ul className="hosts">
         {view.hosts.map((host) => (
           <li key={host.host}>
@@ -73,8 +79,8 @@ export function Hosts({ view }: { view: View }) {
 
 function Task({ id, task }: { id: number; task: Schemas["HostTaskView"] }) {
   return (
-    <Collapsible.Root className="task">
-      <Collapsible.Trigger className="task-head">
+    <Collapsible.Root className={TASK}>
+      <Collapsible.Trigger className={TASK_HEAD}>
         {WORD[task.kind] ?? task.kind} on {task.host}
         <span className="quiet">{task.status === "offered" ? "waits for its agent" : "log"}</span>
       </Collapsible.Trigger>

@@ -4,6 +4,12 @@ import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
+import { DECIDE_BUTTONS, RULE } from "../../design/classes";
+
+const PLAN_PARTS =
+  "list-none p-0 text-[13px] leading-6 [&_li]:flex [&_li]:gap-2 [&_li]:items-center " +
+  "[&_li[data-state=ahead]]:text-ink-2 [&_li[data-state=now]]:font-semibold";
+const GO_ON = "mt-2 mb-3 p-3 border border-need rounded-[var(--r-2)]";
 
 type View = Schemas["DeploymentView"];
 type Part = Schemas["MovementView"];
@@ -60,8 +66,8 @@ export function Plan({ view }: { view: View }) {
   if (quiet.length < 2 && view.deployment.startedAt !== undefined) return null;
   return (
     <section aria-label="Plan">
-      <h3 className="rule">{view.deployment.startedAt === undefined ? "When the gate opens" : "Plan"}</h3>
-      <ol className="plan-parts">
+      <h3 className={RULE}>{view.deployment.startedAt === undefined ? "When the gate opens" : "Plan"}</h3>
+      <ol className={PLAN_PARTS}>
         {view.plan.map((part, at) => {
           const state = part.state as keyof typeof SHAPE;
           return (
@@ -111,14 +117,14 @@ function GoOn({ view }: { view: View }) {
     await client.invalidateQueries({ queryKey: ["deployment", id] });
   };
   return (
-    <div className="go-on">
+    <div className={GO_ON}>
       <p>
         <b>
           {version} has {view.share} % of the traffic.
         </b>{" "}
         Does it go on?{!may("PROMOTE", { component, environment }) && " Whoever may promote here says so."}
       </p>
-      <div className="decide-buttons" hidden={!may("PROMOTE", { component, environment })}>
+      <div className={DECIDE_BUTTONS} hidden={!may("PROMOTE", { component, environment })}>
         <button type="button" className="btn yes big" onClick={() => void answer(true)}>
           Go on
         </button>

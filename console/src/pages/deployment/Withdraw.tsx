@@ -13,7 +13,7 @@ export function Withdraw({ view: { deployment } }: { view: Schemas["DeploymentVi
   if (!may("PROMOTE", { component, environment })) return null;
   if (!ahead && status !== "deploying" && status !== "checking") return null;
   return (
-    <div className="withdraw print:hidden">
+    <div className="my-3 print:hidden">
       <Ask
         danger
         label={ahead ? "Withdraw" : "Cancel"}

@@ -3,6 +3,7 @@ import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-ro
 import { Article } from "../../help/Article";
 import { Found } from "../../help/Found";
 import { pages, textOf } from "../../help/texts";
+import { TITLE_END } from "../../design/classes";
 
 const ROOMS: [room: string, name: string][] = [
   ["start", "Start"],
@@ -33,7 +34,7 @@ export default function Docs() {
       <div className="title-line">
         <h1>Docs</h1>
         <p>Of this version of Paseo.</p>
-        <form className="title-end" onSubmit={(event) => event.preventDefault()}>
+        <form className={TITLE_END} onSubmit={(event) => event.preventDefault()}>
           <input
             type="search"
             className="h-[34px] w-[260px]"

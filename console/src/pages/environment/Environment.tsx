@@ -21,6 +21,13 @@ import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Calendar } from "./Calendar";
 import { RecordOfPeriod } from "./RecordOfPeriod";
+import { PLAIN, TITLE_END } from "../../design/classes";
+
+const SECTION_END = "flex gap-2 ml-auto self-center";
+const RULES_FILE =
+  "max-h-105 overflow-auto text-[12px] leading-[17px] bg-ground p-3 rounded-[8px] [&_del]:text-bad " +
+  "[&_del]:no-underline [&_ins]:text-good [&_ins]:no-underline";
+const RULES_PAST = "[&_li]:px-0 [&_li]:py-2 [&_li]:border-t [&_li]:border-t-line [&_li]:text-[13px]";
 
 /** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
 export default function Environment() {
@@ -35,7 +42,7 @@ export default function Environment() {
       <title>{`${name} · Paseo`}</title>
       <div className="title-line">
         <h1>{name}</h1>
-        <p className="title-end">
+        <p className={TITLE_END}>
           All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.
         </p>
         <div className="title-action">
@@ -60,8 +67,7 @@ export default function Environment() {
   );
 }
 
-const LINES =
-  "m-0 mt-2 max-h-[360px] overflow-auto rounded-[4px] bg-[var(--log)] p-2 font-mono text-[12px] leading-[18px]";
+const LINES = "m-0 mt-2 max-h-[360px] overflow-auto rounded-[4px] bg-log p-2 font-mono text-[12px] leading-[18px]";
 
 /** Another environment beside this one: rules in sentences, then all else as lines of the environments file. */
 function Beside({ name }: { name: string }) {
@@ -85,7 +91,7 @@ function Beside({ name }: { name: string }) {
       {other !== "" && found.data && (
         <>
           {found.data.rules.length + found.data.lines.length === 0 && <p>Both say the same.</p>}
-          <ul className="plain mt-2">
+          <ul className={`${PLAIN} mt-2`}>
             {found.data.rules.map((rule) => (
               <li key={`${rule.gate} ${rule.sentence} ${rule.here}`}>
                 {rule.sentence}{" "}
@@ -124,7 +130,7 @@ function Lately({ name }: { name: string }) {
     <section className="sheet pad" aria-label="Lately">
       <div className="section-head">
         <h2>Lately</h2>
-        <span className="section-end">
+        <span className={SECTION_END}>
           <Link to={`/deployments?environment=${encodeURIComponent(name)}`}>All</Link>
           <Link to="/settings/hosts">Hosts</Link>
           <Link to="/settings/values">Variables and secrets</Link>
@@ -133,10 +139,7 @@ function Lately({ name }: { name: string }) {
       {list.data?.length === 0 && <p className="quiet">Nothing was deployed here yet.</p>}
       <ul className="m-0 list-none p-0">
         {list.data?.map((each) => (
-          <li
-            key={each.id}
-            className="flex flex-wrap items-baseline gap-x-3 border-t border-[var(--line)] py-2 text-[13px]"
-          >
+          <li key={each.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-line py-2 text-[13px]">
             <Link to={`/deployments/${each.id}`}>
               {each.component} <span className="v">{each.version}</span>
             </Link>
@@ -163,7 +166,7 @@ function Now({ name }: { name: string }) {
     <section className="sheet pad" aria-label="Now">
       <h2 className="mb-2">Now</h2>
       {closed?.closed && (
-        <p className="restraint">
+        <p className="flex gap-2 items-center py-1.5">
           <Glyph shape="closed" tone="ice" />{" "}
           <span>
             Closed{closed.closedByCalendar && " by its calendar"}
@@ -177,7 +180,7 @@ function Now({ name }: { name: string }) {
           </span>
         </p>
       )}
-      <div className="scroll">
+      <div className="overflow-x-auto">
         <table>
           <thead>
             <tr>
@@ -259,7 +262,7 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
           ))}
         </div>
         {may("EDIT_ENVIRONMENT", { environment: rules.environment }) && (
-          <span className="section-end">
+          <span className={SECTION_END}>
             <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
               <FilePen size={14} />
               Edit
@@ -273,7 +276,7 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
       {as === "words" && <Words words={rules.words} />}
       {as === "file" && (
         <>
-          <pre className="rules-file" tabIndex={0}>
+          <pre className={RULES_FILE} tabIndex={0}>
             {rules.text}
           </pre>
           <p className="quiet small-text">
@@ -323,7 +326,7 @@ function Past({ name }: { name: string }) {
   const history = useQuery(rulesHistory(name));
   const all = history.data ?? [];
   return (
-    <ol className="rules-past">
+    <ol className={RULES_PAST}>
       {all.map((each, at) => {
         const before = new Set(all[at + 1]?.text.split("\n") ?? []);
         const after = new Set(each.text.split("\n"));
@@ -334,7 +337,7 @@ function Past({ name }: { name: string }) {
               by {each.by} <At time={each.at} />
             </span>
             {all[at + 1] && (
-              <pre className="rules-file">
+              <pre className={RULES_FILE}>
                 {[...before]
                   .filter((line) => !after.has(line))
                   .map((line) => (
@@ -359,7 +362,7 @@ function People({ name }: { name: string }) {
   return (
     <section className="sheet pad" aria-label="Who may">
       <h2>Who may do what</h2>
-      <div className="scroll">
+      <div className="overflow-x-auto">
         <table>
           <tbody>
             {people.data?.map((each) => (

@@ -64,7 +64,7 @@ export function EnvironmentForms({ text, schema, said, environment, onChange, on
         </p>
       )}
       <Tabs.Root key={name} defaultValue="to-enter">
-        <Tabs.List aria-label={`Parts of ${name}`} className="mb-3 flex gap-3 border-b border-[var(--line)]">
+        <Tabs.List aria-label={`Parts of ${name}`} className="mb-3 flex gap-3 border-b border-line">
           {GATES.map(([key, words]) => (
             <Tabs.Trigger key={key} value={key} className={PART_TAB}>
               {words}

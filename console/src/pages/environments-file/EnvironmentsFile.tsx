@@ -11,6 +11,7 @@ import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 import { Editor } from "../../editor/Editor";
 import { EnvironmentForms } from "./EnvironmentForms";
 import { PastTried } from "./PastTried";
+import { COMMIT, DESK, DESK_BAR, DESK_SIDE, DESK_TEXT, PLAIN, PROBLEMS } from "../../design/classes";
 
 /** The environments file: written here, checked as it is typed, loaded as a whole or not at all. */
 export default function EnvironmentsFile() {
@@ -153,9 +154,9 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
         <h1>{title}</h1>
         <p>{about}</p>
       </div>
-      <div className="desk">
-        <section className="desk-text sheet sticky top-4">
-          <div className="desk-bar">
+      <div className={DESK}>
+        <section className={`${DESK_TEXT} sheet sticky top-4`}>
+          <div className={DESK_BAR}>
             <b>environments.yaml</b>
             <span className="quiet">{text === file.text ? "as it is" : "changed here"}</span>
             <span className="grow" />
@@ -184,7 +185,7 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
             }}
           />
         </section>
-        <aside className="desk-side">
+        <aside className={DESK_SIDE}>
           <Tabs.Root defaultValue="changes" className="min-w-0">
             <Tabs.List aria-label="Beside the text" className="mb-3 flex gap-4">
               <Tabs.Trigger value="changes" className={SIDE_TAB}>
@@ -218,7 +219,7 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
             </Tabs.Content>
           </Tabs.Root>
           <form
-            className="commit"
+            className={COMMIT}
             onSubmit={(event) => {
               event.preventDefault();
               void load();
@@ -273,9 +274,9 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
   if (!check) return <p className="quiet">Checking…</p>;
   if (check.problems.length > 0) {
     return (
-      <div className="problems" role="status">
+      <div className={PROBLEMS} role="status">
         <h2>{check.problems.length === 1 ? "1 problem" : `${check.problems.length} problems`}</h2>
-        <ul className="plain">
+        <ul className={PLAIN}>
           {check.problems.slice(0, 12).map((problem) => (
             <li key={`${problem.line} ${problem.message}`}>
               <span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>}{" "}
@@ -287,9 +288,9 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
     );
   }
   return (
-    <div className="problems" role="status">
+    <div className={PROBLEMS} role="status">
       <h2>{check.changes.length === 0 ? "Nothing changes" : "What changes"}</h2>
-      <ul className="plain">
+      <ul className={PLAIN}>
         {check.changes.map((change) => (
           <li key={`${change.environment} ${change.what}`}>
             <b>{change.environment}</b> {change.what}
@@ -299,7 +300,7 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
       {check.loosens.length > 0 && (
         <>
           <h2 className="warn">What is asked less</h2>
-          <ul className="plain">
+          <ul className={PLAIN}>
             {check.loosens.map((each) => (
               <li key={`${each.environment} ${each.what}`}>
                 <b>{each.environment}</b> {each.what}
@@ -308,7 +309,7 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
           </ul>
         </>
       )}
-      <ul className="plain">
+      <ul className={PLAIN}>
         {check.warnings.map((problem) => (
           <li key={`${problem.line} ${problem.message}`}>
             <span className="warn">line {problem.line}, a warning</span>{" "}

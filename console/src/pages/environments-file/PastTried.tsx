@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { At } from "../../design/time";
 import { DAYS, Tried } from "../../design/Tried";
+import { PLAIN } from "../../design/classes";
 
 type Past = Schemas["DryRunFoundView"];
 
@@ -36,7 +37,7 @@ function OfEnvironment({ tried }: { tried: Schemas["EnvironmentDryRunView"] }) {
       </p>
       {tried.found.length > 0 && (
         <ul
-          className="plain grid max-h-96 gap-2 overflow-auto"
+          className={`${PLAIN} grid max-h-96 gap-2 overflow-auto`}
           tabIndex={0}
           aria-label="What would have gone otherwise"
         >

@@ -48,7 +48,7 @@ export function Then({ moment, lanes }: { moment: string; lanes: Lane[] }) {
           })}
         </tbody>
       </table>
-      <p className="links mt-2">
+      <p className="text-[13px] text-ink-2 mt-2">
         <Link to={`/?at=${written(new Date(moment))}`}>
           {shown.size > 0 ? "Everything that was live then" : "What was live then"}
         </Link>

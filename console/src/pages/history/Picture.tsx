@@ -13,7 +13,7 @@ interface PictureProps {
   onMoment: (moment: Date) => void;
 }
 
-const BAR = "absolute top-[26px] h-[6px] w-full border-l-2 border-[var(--surface)]";
+const BAR = "absolute top-[26px] h-[6px] w-full border-l-2 border-surface";
 const NUMBER = "v absolute top-[6px] block max-w-full truncate pl-1 text-[12px]";
 const NAMES = "w-[190px] shrink-0 pr-3 max-sm:w-[110px]";
 
@@ -32,7 +32,7 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
   const apart = Math.ceil(axis.length / 2.5);
   return (
     <div className="sheet p-5" role="group" aria-label="What was live, over time">
-      <div className="flex border-b border-[var(--line)] pb-1 text-[12px] text-ink-3">
+      <div className="flex border-b border-line pb-1 text-[12px] text-ink-3">
         <div className={NAMES} />
         <div className="relative h-4 grow">
           {axis.map(({ at, word }, index) => (
@@ -47,7 +47,7 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
         </div>
       </div>
       {lanes.map((lane) => (
-        <div key={`${lane.component} ${lane.environment}`} className="flex items-center border-b border-[var(--line)]">
+        <div key={`${lane.component} ${lane.environment}`} className="flex items-center border-b border-line">
           <div className={`${NAMES} truncate text-[13px]`} title={`${lane.component} in ${lane.environment}`}>
             <Link to={`/places/${lane.component}/${lane.environment}`}>
               <b>{lane.component}</b>
@@ -80,7 +80,7 @@ function Track({ lane, span }: { lane: Lane; span: Span }) {
   };
   return (
     <>
-      <span className="absolute inset-x-0 top-[28px] border-t-2 border-dotted border-[var(--line-strong)]" />
+      <span className="absolute inset-x-0 top-[28px] border-t-2 border-dotted border-line-strong" />
       {lane.closed.map((each) => (
         <Band
           key={each.from}
@@ -108,7 +108,7 @@ function Track({ lane, span }: { lane: Lane; span: Span }) {
       {lane.held.map((each) => (
         <span
           key={each.from}
-          className="absolute top-[36px] h-[4px] bg-[var(--warn)]"
+          className="absolute top-[36px] h-[4px] bg-warn"
           style={bar(each.from, each.until)}
           title={said(each.from, each.until, `held by ${each.by}: ${each.reason}`)}
         />
@@ -143,7 +143,7 @@ function Track({ lane, span }: { lane: Lane; span: Span }) {
 
 const Band = ({ style, title, children }: { style: object; title: string; children: ReactNode }) => (
   <span
-    className="absolute inset-y-0 overflow-hidden bg-[var(--slab)] pl-1 pt-[2px] text-[11px] text-ink-3"
+    className="absolute inset-y-0 overflow-hidden bg-slab pl-1 pt-[2px] text-[11px] text-ink-3"
     style={style}
     title={title}
   >
@@ -161,10 +161,10 @@ export const Key = () => (
       <i className="inline-block h-[6px] w-6 bg-ink" /> was live
     </span>
     <span className="inline-flex items-center gap-1.5">
-      <i className="inline-block h-[4px] w-6 bg-[var(--warn)]" /> held
+      <i className="inline-block h-[4px] w-6 bg-warn" /> held
     </span>
     <span className="inline-flex items-center gap-1.5">
-      <i className="inline-block h-3 w-6 bg-[var(--slab)]" /> closed
+      <i className="inline-block h-3 w-6 bg-slab" /> closed
     </span>
     <span className="inline-flex items-center gap-1.5">
       <Glyph shape="failed" tone="bad" size={14} /> did not go live

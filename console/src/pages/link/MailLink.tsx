@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, need } from "../../api/client";
 import { me } from "../../api/queries";
 import { Loading } from "../../design/parts";
+import { TROUBLE } from "../../design/classes";
 
 /** Where a mail's link leads: used up by the one it was sent to, it goes on to the page. It decides nothing. */
 export default function MailLink() {
@@ -20,7 +21,7 @@ export default function MailLink() {
   }, [who.data, isIdle, mutate]);
   if (!use.isError) return <Loading height={200} />;
   return (
-    <div className="trouble sheet" role="alert">
+    <div className={`${TROUBLE} sheet`} role="alert">
       <title>Link · Paseo</title>
       <h2>This link no longer works</h2>
       <p>{use.error.message}.</p>

@@ -7,6 +7,7 @@ import { FacetForm, useFacets } from "./FacetForm";
 import { narrows, told, type Facet } from "./facets";
 import { Rows } from "./Rows";
 import { Views } from "./Views";
+import { TITLE_END } from "../../design/classes";
 
 /** Lists that lead to each other. */
 const SIBLINGS = ["Runs", "Versions", "Deployments", "Events"];
@@ -90,7 +91,7 @@ export function List<T>({
             ))}
           {also}
         </p>
-        <div className="title-end flex gap-2">
+        <div className={`${TITLE_END} flex gap-2`}>
           {acts}
           <Views />
         </div>

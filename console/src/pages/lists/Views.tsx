@@ -65,7 +65,7 @@ export function Views({ small }: { small?: boolean }) {
             ))}
           </ul>
           <form
-            className="mt-3 grid gap-2 border-t border-[var(--line)] pt-3"
+            className="mt-3 grid gap-2 border-t border-line pt-3"
             onSubmit={(event) => {
               event.preventDefault();
               void keep();

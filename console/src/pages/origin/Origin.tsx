@@ -180,7 +180,7 @@ function Sealed({ file }: { file: File }) {
       {file.stays.length === 0 ? (
         <p className="quiet">It has never been live.</p>
       ) : (
-        <div className="table-scroll mt-5" tabIndex={0} role="region" aria-label={`Where ${file.version} was live`}>
+        <div className="overflow-x-auto mt-5" tabIndex={0} role="region" aria-label={`Where ${file.version} was live`}>
           <table>
             <thead>
               <tr>

@@ -12,6 +12,7 @@ import { Views } from "../lists/Views";
 import { barOf, length, marks, mostOf, PARTS, wordOf } from "./parts";
 import { Stages } from "./Stages";
 import { WaitedFor } from "./WaitedFor";
+import { TITLE_END } from "../../design/classes";
 
 type Environment = Schemas["EnvironmentPaceView"];
 
@@ -45,7 +46,7 @@ export default function Pace() {
         <p>
           {told({ ...asks, since: since ?? "90d" }).replace("those", "promotions")}. <Looking but="Pace" />
         </p>
-        <div className="title-end flex gap-2">
+        <div className={`${TITLE_END} flex gap-2`}>
           <a className="btn" href={`/api/v1/pace/table?${table}`} download="pace.csv">
             <Download size={15} />
             As a table
@@ -77,7 +78,7 @@ export default function Pace() {
 
 const Figures = ({ environments }: { environments: Environment[] }) => (
   <section className="sheet p-5">
-    <div className="table-scroll" tabIndex={0} role="region" aria-label="Pace of each environment">
+    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Pace of each environment">
       <table className="[&_td]:whitespace-nowrap">
         <thead>
           <tr>
@@ -224,7 +225,7 @@ function Weeks({ environments }: { environments: Environment[] }) {
 const Slowest = ({ promotions }: { promotions: Schemas["LeadTimeView"][] }) => (
   <section className="sheet mt-5 p-5">
     <h2 className="mb-2">Those that took longest</h2>
-    <div className="table-scroll" tabIndex={0} role="region" aria-label="Those that took longest">
+    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Those that took longest">
       <table>
         <thead>
           <tr>

@@ -192,7 +192,7 @@ function Told({ shift, first, what, path }: ToldProps) {
       {shift.differences.length === 0 ? (
         <p className="m-0 text-[13px]">Nothing that is known was otherwise before.</p>
       ) : (
-        <div className="table-scroll" tabIndex={0} role="region" aria-label="What was otherwise">
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="What was otherwise">
           <table>
             <thead>
               <tr>

@@ -44,7 +44,7 @@ export function Stages(query: StagesProps) {
           </select>
         </label>
       </header>
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="Stages">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Stages">
         <table>
           <thead>
             <tr>

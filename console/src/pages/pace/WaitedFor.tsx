@@ -10,7 +10,7 @@ export function WaitedFor({ environments }: { environments: Schemas["Environment
   return (
     <section className="sheet mt-5 p-5">
       <h2 className="mb-2">Whom promotions waited for</h2>
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="Whom promotions waited for">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Whom promotions waited for">
         <table>
           <thead>
             <tr>

@@ -9,6 +9,10 @@ import { Criteria } from "../../design/Criteria";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { In } from "../../design/zone";
+import { DECIDE, DECIDE_BUTTONS, TITLE_END } from "../../design/classes";
+
+const PASSAGE_COLUMNS =
+  "grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-6 items-start max-[900px]:grid-cols-[minmax(0,1fr)]";
 
 /** A version's stay in an environment: what keeps it there, and the list that ends it. */
 export default function Passage() {
@@ -27,7 +31,7 @@ export default function Passage() {
         <h1>
           {view.component} {view.version} in {view.environment}
         </h1>
-        <p className="title-end">
+        <p className={TITLE_END}>
           Passage {view.id}, since <At time={view.openedAt} />
           {view.endedAt && (
             <>
@@ -37,7 +41,7 @@ export default function Passage() {
           ; <Link to={`/deployments/${view.deployment}`}>deployment {view.deployment}</Link>
         </p>
       </div>
-      <div className="passage-columns">
+      <div className={PASSAGE_COLUMNS}>
         <section className="sheet pad">
           <h2>
             {view.status === "ended"
@@ -89,7 +93,7 @@ export default function Passage() {
               </a>
             </p>
           )}
-          <p className="links">
+          <p className="text-[13px] text-ink-2">
             <Link to={`/versions/${view.component}/${view.version}`}>
               {view.component} {view.version}
             </Link>
@@ -126,7 +130,7 @@ function Leave({
     }
   };
   return (
-    <form className="decide" onSubmit={(event) => event.preventDefault()}>
+    <form className={`decide ${DECIDE}`} onSubmit={(event) => event.preventDefault()}>
       <label htmlFor="comment">
         <b>May it leave {environment}?</b>{" "}
         <span className="quiet">{commentRequired ? "a comment is required" : ""}</span>
@@ -142,7 +146,7 @@ function Leave({
       <p className="field-error" role="alert">
         {wrong}
       </p>
-      <div className="decide-buttons">
+      <div className={DECIDE_BUTTONS}>
         <button type="button" className="btn yes" onClick={() => void rule(true)}>
           <Check size={16} />
           Approve

@@ -5,6 +5,7 @@ import { component as componentQuery, pieces, pieceUsers } from "../../api/queri
 import { Loading, Trouble } from "../../design/parts";
 import { Trial } from "./Trial";
 import { Users } from "./Users";
+import { RUN_COLUMNS } from "../../design/classes";
 
 /** The pieces of a component: what each is given, who uses them, and what a new version would do to each of those. */
 export default function Pieces() {
@@ -20,15 +21,15 @@ export default function Pieces() {
       <title>{`Pieces of ${name} · Paseo`}</title>
       <div className="title-line">
         <h1>
-          <Link className="up" to={`/components/${name}`}>
+          <Link className="text-ink-2 font-medium" to={`/components/${name}`}>
             {name}
           </Link>{" "}
           pieces
         </h1>
         <p>{known.data.version ? `as others can take them, in ${known.data.version}` : "none is sealed yet"}</p>
       </div>
-      <div className="run-columns">
-        <div className="run-main">
+      <div className={RUN_COLUMNS}>
+        <div className="min-w-0">
           <Users users={users.data} newest={known.data.version} />
           {known.data.pieces.map((each) => (
             <PieceSheet key={each.piece.name} view={each} />

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Refused, useTrying, wrongAt } from "../../design/form";
+import { PLAIN, RUN_SIDE } from "../../design/classes";
 
 type View = Schemas["TrialView"];
 type Tried = Schemas["TriedView"];
@@ -13,7 +14,7 @@ const WORDS: Record<Tried["outcome"], string> = {
   "not-taken": "asks for another version",
 };
 
-const CHANGES = "m-0 mt-1 overflow-x-auto rounded-[4px] bg-[var(--log)] p-2 font-mono text-[12px] leading-[18px]";
+const CHANGES = "m-0 mt-1 overflow-x-auto rounded-[4px] bg-log p-2 font-mono text-[12px] leading-[18px]";
 
 /** A new version of the pieces, read with everybody's file; nothing is kept or started. */
 export function Trial({ name, branches, main }: { name: string; branches: string[]; main: string }) {
@@ -29,7 +30,7 @@ export function Trial({ name, branches, main }: { name: string; branches: string
       ),
     );
   return (
-    <aside className="run-side">
+    <aside className={RUN_SIDE}>
       <form
         className="start"
         onSubmit={(event) => {
@@ -112,7 +113,7 @@ function Outcome({ view }: { view: View }) {
 }
 
 const Problems = ({ problems }: { problems: Schemas["Problem"][] }) => (
-  <ul className="plain text-[13px]">
+  <ul className={`${PLAIN} text-[13px]`}>
     {problems.map((problem) => (
       <li key={`${problem.line}:${problem.column} ${problem.message}`}>
         <span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>} {problem.message}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Field, restOf, useTrying } from "../../design/form";
+import { COMMIT } from "../../design/classes";
 
 interface Props {
   component: string;
@@ -53,7 +54,7 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
     });
   return (
     <form
-      className="commit"
+      className={COMMIT}
       onSubmit={(event) => {
         event.preventDefault();
         void commit();

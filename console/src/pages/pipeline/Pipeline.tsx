@@ -14,6 +14,7 @@ import { Forms } from "./forms/Forms";
 import { Plan } from "./Plan";
 import { TriggersTried } from "./TriggersTried";
 import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
+import { COMMIT, DESK, DESK_BAR, DESK_SIDE, DESK_TEXT, PLAIN, PROBLEMS } from "../../design/classes";
 
 /** A component's pipeline file: written here, checked as it is typed, committed to a branch. */
 export default function Pipeline() {
@@ -29,7 +30,7 @@ export default function Pipeline() {
       <title>{`Pipeline of ${name} · Paseo`}</title>
       <div className="title-line">
         <h1>
-          <Link className="up" to={`/components/${name}`}>
+          <Link className="text-ink-2 font-medium" to={`/components/${name}`}>
             {name}
           </Link>{" "}
           pipeline
@@ -111,9 +112,9 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
     if (file.text !== "") await client.invalidateQueries({ queryKey: ["pipeline", name] });
   };
   return (
-    <div className="desk">
-      <section className="desk-text sheet sticky top-4">
-        <div className="desk-bar">
+    <div className={DESK}>
+      <section className={`${DESK_TEXT} sheet sticky top-4`}>
+        <div className={DESK_BAR}>
           <b>{file.path}</b>
           <span className="quiet">
             at <code>{file.commit.slice(0, 8)}</code>
@@ -158,7 +159,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
           onChange={setText}
         />
       </section>
-      <aside className="desk-side">
+      <aside className={DESK_SIDE}>
         <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
         <Tabs.Root defaultValue="effect" className="min-w-0">
           <Tabs.List aria-label="Beside the text" className="mb-3 flex gap-4">
@@ -199,7 +200,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
             onCommitted={() => void committed()}
           />
         ) : (
-          <p className="commit quiet">You may try it here; whoever may commit pipeline files commits it.</p>
+          <p className={`${COMMIT} quiet`}>You may try it here; whoever may commit pipeline files commits it.</p>
         )}
       </aside>
     </div>
@@ -207,7 +208,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
 }
 
 const WHOLE =
-  "m-0 max-h-[50vh] flex-none overflow-auto border-b border-[var(--line-strong)] bg-[var(--log)] p-3 " +
+  "m-0 max-h-[50vh] flex-none overflow-auto border-b border-line-strong bg-log p-3 " +
   "font-mono text-[13px] leading-[20px]";
 
 /** What is in force, which nobody writes: it is read above the text that it comes from, from the first piece on. */
@@ -221,7 +222,7 @@ function Whole({ text }: { text: string }) {
     <pre ref={place} tabIndex={0} aria-label="The file with its pieces" className={WHOLE}>
       {text.split("\n").map((line, at) =>
         /^\s*# from /.test(line) ? (
-          <span key={at} data-piece className="block text-[var(--ice)] italic">
+          <span key={at} data-piece className="block text-ice italic">
             {line}
           </span>
         ) : (
@@ -237,7 +238,7 @@ function Whole({ text }: { text: string }) {
 const Used = ({ pieces }: { pieces: Schemas["Used"][] }) => (
   <section aria-label="Pieces">
     <h2>Pieces</h2>
-    <ul className="plain">
+    <ul className={PLAIN}>
       {pieces.map((piece) => (
         <li key={`${piece.at} ${piece.piece} ${piece.of} ${piece.within ?? ""}`}>
           <Link to={`/components/${piece.of}/pieces`}>{piece.piece}</Link>{" "}
@@ -270,11 +271,11 @@ function Problems({
     );
   if (!checked) return <p className="quiet">Checking…</p>;
   return (
-    <div className="problems" role="status">
+    <div className={PROBLEMS} role="status">
       <h2>
         {problems.length === 0 ? "No problem" : problems.length === 1 ? "1 problem" : `${problems.length} problems`}
       </h2>
-      <ul className="plain">
+      <ul className={PLAIN}>
         {problems.slice(0, 8).map((problem) => (
           <li key={`${problem.line}:${problem.column} ${problem.message}`}>
             <span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>}{" "}

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { layout, type GraphNode } from "../../design/graph";
 import { Slab } from "../../design/Slab";
+import { GRAPH, GRAPH_SCROLL } from "../../design/classes";
 
 type PlanView = Schemas["PlanView"];
 
@@ -35,10 +36,10 @@ export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
   );
   const asks = Object.entries(plan.asks);
   return (
-    <section className="plan" aria-label="What it does">
+    <section className="min-w-0" aria-label="What it does">
       <p>{effect}</p>
-      <div className="graph-scroll" tabIndex={0} role="region" aria-label="Its stages">
-        <div className="graph" style={{ width: shape.width, height: shape.height }}>
+      <div className={GRAPH_SCROLL} tabIndex={0} role="region" aria-label="Its stages">
+        <div className={GRAPH} style={{ width: shape.width, height: shape.height }}>
           <svg width={shape.width} height={shape.height} aria-hidden="true">
             {shape.edges.map((edge) => (
               <path

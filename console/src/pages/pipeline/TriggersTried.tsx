@@ -1,6 +1,7 @@
 import { api, need, type Schemas } from "../../api/client";
 import { At } from "../../design/time";
 import { DAYS, Tried } from "../../design/Tried";
+import { PLAIN } from "../../design/classes";
 
 type View = Schemas["TriggerDryRunView"];
 
@@ -37,7 +38,7 @@ const Shown = ({ view }: { view: View }) => (
   <>
     <p>{sentence(view)}</p>
     {view.differing.length > 0 && (
-      <ul className="plain grid max-h-96 gap-2 overflow-auto" tabIndex={0} aria-label="What would go otherwise">
+      <ul className={`${PLAIN} grid max-h-96 gap-2 overflow-auto`} tabIndex={0} aria-label="What would go otherwise">
         {view.differing.map((each) => {
           const [words, tone] = ANSWERS[each.then];
           return (

@@ -7,6 +7,7 @@ import { Closing } from "../../design/Closing";
 import { BringBack, Retire } from "../../design/Retire";
 import { useMay } from "../../api/may";
 import { Onto, Record } from "./Onto";
+import { PLACE_ACTIONS } from "../../design/classes";
 
 type View = Schemas["PlaceView"];
 
@@ -22,7 +23,7 @@ export function Actions({ view }: { view: View }) {
   const shown = (deployment: { id: number }) => go(`/deployments/${deployment.id}`);
   const here = `${view.component} in ${view.environment}`;
   return (
-    <section className="sheet place-actions" aria-label="Actions">
+    <section className={`sheet ${PLACE_ACTIONS}`} aria-label="Actions">
       <h2>Actions</h2>
       <Onto view={view} />
       <Record view={view} />

@@ -9,6 +9,7 @@ import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Actions } from "./Actions";
+import { PLACE_COLUMNS, TITLE_END } from "../../design/classes";
 
 type View = Schemas["PlaceView"];
 
@@ -27,7 +28,7 @@ export default function Place() {
         <h1>
           {component} in {environment}
         </h1>
-        <p className="title-end">
+        <p className={TITLE_END}>
           {view.version ? (
             <>
               <b className="v">{view.version}</b> is live{view.side && <> on the {view.side} side</>}, by{" "}
@@ -39,7 +40,7 @@ export default function Place() {
         </p>
       </div>
       {view.retired && (
-        <p className="run-reason warn">
+        <p className="pt-2 font-[560] warn">
           Retired <At time={view.retired} />: nothing is deployed here any more.
           {view.version && <> What is live keeps running until it is removed.</>} It comes back by:{" "}
           <code>
@@ -48,7 +49,7 @@ export default function Place() {
         </p>
       )}
       <Restraints view={view} />
-      <div className="place-columns">
+      <div className={PLACE_COLUMNS}>
         <section className="sheet place-hosts" aria-label="Hosts">
           <header>
             <h2>Hosts</h2>
@@ -59,7 +60,7 @@ export default function Place() {
               </a>
             )}
           </header>
-          <div className="scroll">
+          <div className="overflow-x-auto">
             <table>
               <thead>
                 <tr>
@@ -84,7 +85,7 @@ export default function Place() {
           <h2>History</h2>
           {past.data && past.data.length > 0 && (
             <Link
-              className="title-end mr-4 text-[13px]"
+              className={`${TITLE_END} mr-4 text-[13px]`}
               to={`/pace/shifts?${new URLSearchParams({ component, environment })}`}
             >
               Slower or failing lately?
@@ -92,7 +93,7 @@ export default function Place() {
           )}
           <Link to={`/deployments?component=${component}&environment=${environment}`}>All of it</Link>
         </header>
-        <div className="scroll">
+        <div className="overflow-x-auto">
           <table>
             <thead>
               <tr>
@@ -247,7 +248,7 @@ function Here({ host, view }: { host: Schemas["HereView"]; view: View }) {
                 <At time={host.driftedSince} />
               </>
             )}
-            : <code className="wrap">{host.drift}</code>
+            : <code className="wrap-anywhere">{host.drift}</code>
           </p>
         )}
         {host.unhealthySince && (

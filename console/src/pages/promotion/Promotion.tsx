@@ -14,11 +14,12 @@ import { WalkRow } from "../../design/Walk";
 import { words } from "../deployment/Plan";
 import { stopsOf } from "../version/stops";
 import { actOf, followsOf, linesOf, promotionOf } from "./summary";
+import { DECIDE_BUTTONS, MAY_NOT } from "../../design/classes";
 
 type Asked = { component: string; version: string; environment: string };
 
 const DRAWER =
-  "fixed inset-y-0 right-0 z-50 w-[560px] max-w-full overflow-y-auto border-l border-[var(--line-strong)] bg-surface " +
+  "fixed inset-y-0 right-0 z-50 w-[560px] max-w-full overflow-y-auto border-l border-line-strong bg-surface " +
   "p-6 shadow-[-8px_0_32px_rgb(0_0_0/.18)] max-[600px]:p-4";
 
 /** A drawer over the page one came from: what would be done by a promotion, and the button that asks for it. */
@@ -128,7 +129,7 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
       ) : (
         <>
           <Part title="What would be done">
-            <ol className="planned m-0">
+            <ol className="m-0 pl-5.5 text-[13px] leading-[18px]">
               {plan.data.plan
                 .filter((part) => part.what !== "settled")
                 .map((part, at) => (
@@ -160,7 +161,7 @@ function Difference({ component, live, version }: { component: string; live: str
         against <b className="v">{live}</b>, which is live there
       </p>
       {linesOf(compared.data).map((line) => (
-        <details key={line.sentence} className="border-t border-[var(--line)] py-1">
+        <details key={line.sentence} className="border-t border-line py-1">
           <summary className={`cursor-pointer ${line.warn ? "warn" : ""}`}>{line.sentence}</summary>
           <ul className="m-0 list-none p-0 pb-1 pl-4 text-[13px] text-ink-2">
             {line.details.slice(0, 40).map((each) => (
@@ -193,7 +194,7 @@ function Request({ asked, gate, onward, past }: RequestProps) {
   const navigate = useNavigate();
   const may = useMay();
   if (!may("PROMOTE", asked))
-    return <p className="may-not">You may not request deployments: whoever may promote {component} asks for it.</p>;
+    return <p className={MAY_NOT}>You may not request deployments: whoever may promote {component} asks for it.</p>;
   const request = (emergency?: string) =>
     trying(async () => {
       if (emergency?.trim() === "") throw new Error("Say why it cannot wait: somebody else reviews it.");
@@ -244,7 +245,7 @@ function Request({ asked, gate, onward, past }: RequestProps) {
       <p className="field-error m-0" role="alert">
         {restOf(refused, [])}
       </p>
-      <div className="decide-buttons">
+      <div className={DECIDE_BUTTONS}>
         <button type="submit" className={`btn big ${reason === undefined ? "primary" : "danger"}`} disabled={busy}>
           {reason === undefined ? actOf(gate, environment) : "Deploy in an emergency"}
         </button>

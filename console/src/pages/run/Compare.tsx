@@ -5,6 +5,9 @@ import type { Schemas } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
+import { PLAIN } from "../../design/classes";
+
+const COMPARE_WITH = "flex items-center gap-2.5 text-[13px] [&_select]:max-w-130";
 
 type Value = Schemas["ComparedValue"];
 
@@ -19,7 +22,7 @@ export default function Compare({ component, number, branch }: { component: stri
   if (runs.data && others.length === 0) return <p className="empty">There is no other run of {component} yet.</p>;
   return (
     <div className="report-part sheet">
-      <label className="compare-with">
+      <label className={COMPARE_WITH}>
         Against
         <select
           value={other}
@@ -52,7 +55,7 @@ function Shown({ view }: { view: Schemas["RunComparisonView"] }) {
       {view.commits.length > 0 && (
         <>
           <h2>Commits since</h2>
-          <ul className="plain">
+          <ul className={PLAIN}>
             {view.commits.map((commit) => (
               <li key={commit.id}>
                 <code>{commit.id.slice(0, 8)}</code> {commit.summary} <span className="quiet">{commit.author}</span>

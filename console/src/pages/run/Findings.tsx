@@ -5,6 +5,8 @@ import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
 import { counted, newestOf } from "./Reports";
 
+const FINDINGS = "[&_td:first-child]:w-20 [&_td:nth-child(2)]:w-[42%] [&_td:nth-child(2)]:wrap-anywhere";
+
 type Finding = Schemas["Finding"];
 
 const TONES: Record<string, string> = { error: "bad", warning: "warn" };
@@ -55,7 +57,7 @@ function List({ title, findings, gone = false }: { title: string; findings: Find
   return (
     <>
       <h3>{title}</h3>
-      <table className={gone ? "findings quiet" : "findings"}>
+      <table className={gone ? `${FINDINGS} quiet` : FINDINGS}>
         <tbody>
           {findings.map((finding) => (
             <tr key={finding.fingerprint}>

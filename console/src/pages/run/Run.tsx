@@ -15,6 +15,7 @@ import { RunActions } from "./RunActions";
 import { Side } from "./Side";
 import { StageGraph } from "./StageGraph";
 import { keyOf, stageToShow, type Stage } from "./stages";
+import { RUN_COLUMNS } from "../../design/classes";
 
 const Tests = lazy(() => import("./Tests"));
 const Coverage = lazy(() => import("./Coverage"));
@@ -75,17 +76,17 @@ function Shown({ view }: { view: View }) {
       <title>{`${run.component} #${run.number} · Paseo`}</title>
       <RunTitle view={view} />
       <Causes links={view.causes} last={`${run.component} #${run.number}`} />
-      {run.reason && <p className={`run-reason ${run.status === "failed" ? "bad" : "quiet"}`}>{run.reason}</p>}
+      {run.reason && <p className={`pt-2 font-[560] ${run.status === "failed" ? "bad" : "quiet"}`}>{run.reason}</p>}
       {view.waitsForRun && (
-        <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>
+        <p className="pt-2 font-[560] quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>
       )}
       {built ? (
         <StageGraph view={view} selected={stage?.name} onSelect={select} />
       ) : (
-        <p className="run-reason quiet">No stages: nothing is built, the commit’s files are the artifact.</p>
+        <p className="pt-2 font-[560] quiet">No stages: nothing is built, the commit’s files are the artifact.</p>
       )}
-      <div className="run-columns">
-        <Tabs.Root value={part} onValueChange={turn} className="run-main">
+      <div className={RUN_COLUMNS}>
+        <Tabs.Root value={part} onValueChange={turn} className="min-w-0">
           <Tabs.List className="tabs" aria-label="Parts of the run">
             {PARTS.slice(built ? 0 : -1).map(([value = "", word]) => (
               <Tabs.Trigger key={value} value={value}>
@@ -131,7 +132,7 @@ function Choices({ stages, stage, onSelect }: { stages: Stage[]; stage: Stage; o
   const label = (each: Stage) =>
     [each.variant, several && `attempt ${each.attempt}`, workState(each.status).word].filter(Boolean).join(", ");
   return (
-    <div className="attempts" role="group" aria-label={`Variants and attempts of ${stage.name}`}>
+    <div className="flex flex-wrap gap-2 mb-2" role="group" aria-label={`Variants and attempts of ${stage.name}`}>
       {all.map((each) => (
         <button
           key={`${each.variant}/${each.attempt}`}
@@ -156,7 +157,7 @@ function RunTitle({ view }: { view: View }) {
   return (
     <div className="title-line run-title">
       <h1>
-        <span className="up">{run.component}</span> #{run.number}
+        <span className="text-ink-2 font-medium">{run.component}</span> #{run.number}
       </h1>
       <span className={`badge ${ended ? state.tone : "moving"}`}>
         <Glyph shape={state.shape} tone={ended ? state.tone : "ink"} />

@@ -4,6 +4,9 @@ import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
 import { Reports } from "./Reports";
 import { newest, type Stage } from "./stages";
+import { PLAIN, RUN_SIDE } from "../../design/classes";
+
+const FILES = "[&_td]:align-top [&_.number]:whitespace-nowrap [&_.number_.quiet]:block";
 
 type View = Schemas["RunView"];
 
@@ -13,7 +16,7 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
   const takes = newest(view.stages).flatMap((each) => each.takes.map((take) => ({ ...take, stage: each.name })));
   const given = Object.entries(answers);
   return (
-    <aside className="run-side">
+    <aside className={RUN_SIDE}>
       <Reports component={run.component} number={run.number} />
       <h2>Files</h2>
       {outputs.length + left.length + takes.length === 0 && (
@@ -21,7 +24,7 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
           {run.endedAt ? "No file was kept, left or taken." : "No file yet. Stages keep them when they pass."}
         </p>
       )}
-      <table className="files">
+      <table className={FILES}>
         <tbody>
           {outputs.map((output) => (
             <tr key={output.name}>
@@ -76,7 +79,7 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
       {view.pieces.length > 0 && (
         <>
           <h2>Pieces</h2>
-          <ul className="plain">
+          <ul className={PLAIN}>
             {view.pieces.map((piece) => (
               <li key={`${piece.at} ${piece.piece} ${piece.of} ${piece.within ?? ""}`}>
                 <Link to={`/components/${piece.of}/pieces`}>{piece.piece}</Link>{" "}

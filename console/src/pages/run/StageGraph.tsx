@@ -9,6 +9,11 @@ import { lengthOf, useNow } from "../../design/time";
 import { layout, type Edge } from "../../design/graph";
 import { Slab } from "../../design/Slab";
 import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
+import { GRAPH, GRAPH_SCROLL } from "../../design/classes";
+
+const STAGE_END =
+  "min-w-62.5 flex-none w-62.5 [--gbg:var(--ground)] [&_.walk-row]:[--gbg:var(--ground)] [&_.walk-row]:max-w-45 " +
+  "[&_p]:text-[12px] [&_p]:leading-4 [&_p]:text-ink-2 [&_p]:mt-1";
 
 type View = Schemas["RunView"];
 
@@ -32,8 +37,8 @@ export function StageGraph({ view, selected, onSelect }: Props) {
   const shape = useMemo(() => layout(nodes), [nodes]);
   const byKey = new Map(nodes.map((node) => [node.key, node]));
   return (
-    <div className="graph-scroll" tabIndex={0} role="region" aria-label="Stages">
-      <div className="graph" style={{ width: shape.width, height: shape.height }}>
+    <div className={GRAPH_SCROLL} tabIndex={0} role="region" aria-label="Stages">
+      <div className={GRAPH} style={{ width: shape.width, height: shape.height }}>
         <svg width={shape.width} height={shape.height} aria-hidden="true">
           {shape.edges.map((edge: Edge) => (
             <path
@@ -114,7 +119,7 @@ function VersionEnd({ view: { run, route } }: { view: View }) {
     .map(([name, mode]) => `${name} ${mode === "automatic" ? "by itself" : "on request"}`)
     .join(", ");
   return (
-    <div className="stage-end">
+    <div className={STAGE_END}>
       <div className="map-path">
         {run.sealed ? (
           <Lozenge to={`/versions/${run.component}/${run.version}`} glyph={<Glyph shape="passed" tone="good" />}>

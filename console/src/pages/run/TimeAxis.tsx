@@ -3,7 +3,7 @@ import { exactOf, lengthOf, useNow } from "../../design/time";
 import { keyOf, type Stage } from "./stages";
 
 /** A thin line: nothing is done. */
-const WAITS = "h-[3px] bg-[var(--line-strong)]";
+const WAITS = "h-[3px] bg-line-strong";
 const RUNS = "h-2.5 bg-ink-3";
 const ENDS = "h-2.5 bg-ink";
 const LANE = "grid grid-cols-[minmax(160px,240px)_minmax(0,1fr)_88px] items-center gap-x-4";
@@ -46,14 +46,14 @@ export default function TimeAxis({ view, onSelect }: { view: Schemas["RunView"];
       {run.startedAt && (
         <div className={`${LANE} py-1`}>
           <span className="text-ink-2">its turn</span>
-          <span className="relative h-6 border-x border-[var(--line)]">
+          <span className="relative h-6 border-x border-line">
             {bar({ from: run.createdAt, to: run.startedAt }, WAITS)}
           </span>
           <span className="text-right text-[13px] text-ink-2">{length(run.createdAt, run.startedAt)}</span>
         </div>
       )}
       {stages.map((stage) => (
-        <div key={`${keyOf(stage)}/${stage.attempt}`} className="border-t border-[var(--line)] py-1">
+        <div key={`${keyOf(stage)}/${stage.attempt}`} className="border-t border-line py-1">
           <div className={LANE}>
             <button
               type="button"
@@ -64,7 +64,7 @@ export default function TimeAxis({ view, onSelect }: { view: Schemas["RunView"];
               {keyOf(stage)}
               {stage.attempt > 1 && <span className="font-normal text-ink-2">, attempt {stage.attempt}</span>}
             </button>
-            <span className="relative h-6 border-x border-[var(--line)]">
+            <span className="relative h-6 border-x border-line">
               {stage.readyAt && bar({ from: stage.readyAt, to: stage.startedAt }, WAITS)}
               {stage.startedAt && bar({ from: stage.startedAt, to: stage.endedAt }, stage.critical ? ENDS : RUNS)}
             </span>
@@ -77,7 +77,7 @@ export default function TimeAxis({ view, onSelect }: { view: Schemas["RunView"];
               <code className="truncate pl-4 text-[12px] text-ink-2" title={step.name}>
                 {step.name}
               </code>
-              <span className="relative h-5 border-x border-[var(--line)]">
+              <span className="relative h-5 border-x border-line">
                 {step.startedAt && bar({ from: step.startedAt, to: step.endedAt }, "h-1 bg-ink-3")}
               </span>
               <span className="text-right text-[12px] text-ink-2">{length(step.startedAt, step.endedAt)}</span>

@@ -10,6 +10,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { RecordLinks } from "../../design/RecordLinks";
+import { IN_SHORT, PLACE_ACTIONS, PLACE_COLUMNS } from "../../design/classes";
 
 /** One set: what is in it, what is live of it where, and its promotions. */
 export default function OneSet() {
@@ -23,7 +24,7 @@ export default function OneSet() {
       <title>{`${name} · Paseo`}</title>
       <div className="title-line">
         <h1>
-          <Link className="up" to="/sets">
+          <Link className="text-ink-2 font-medium" to="/sets">
             Sets
           </Link>{" "}
           {name}
@@ -33,7 +34,7 @@ export default function OneSet() {
           {view.by && ` by ${view.by}`}. It never changes.
         </p>
       </div>
-      <div className="place-columns">
+      <div className={PLACE_COLUMNS}>
         <div>
           <Members view={view} />
           {view.promotions.map((promotion) => (
@@ -56,7 +57,7 @@ function Members({ view }: { view: Schemas["SetView"] }) {
       <header>
         <h2>In their order</h2>
       </header>
-      <div className="scroll">
+      <div className="overflow-x-auto">
         <table>
           <thead>
             <tr>
@@ -160,7 +161,7 @@ function Promote({ view }: { view: Schemas["SetView"] }) {
   const environment = chosen ?? environments.at(-1) ?? "";
   if (environments.length === 0) return null;
   return (
-    <section className="sheet place-actions" aria-label="Promote">
+    <section className={`sheet ${PLACE_ACTIONS}`} aria-label="Promote">
       <h2>Promote all of it</h2>
       <select aria-label="Environment" value={environment} onChange={(event) => choose(event.target.value)}>
         {environments.map((each) => (
@@ -175,7 +176,7 @@ function Promote({ view }: { view: Schemas["SetView"] }) {
         what={
           <>
             <p>They wait at one gate, and people decide once, about all. Then, one after the other:</p>
-            <ol className="in-short">
+            <ol className={IN_SHORT}>
               {view.members.map((member) => (
                 <li key={member.component}>
                   {member.component} <b className="v">{member.version}</b>

@@ -12,6 +12,8 @@ import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { membersOf } from "../whereabouts/dense";
 
+const MEMBER_ROW = "grid grid-cols-[minmax(0,1fr)_150px_auto_auto] gap-2 w-full items-center";
+
 /** Versions of several components that are promoted, and undone, as one. */
 export default function Sets() {
   const all = useQuery(setsQuery());
@@ -45,7 +47,7 @@ export default function Sets() {
       )}
       {all.data.length > 0 && (
         <section className="sheet pad">
-          <div className="scroll">
+          <div className="overflow-x-auto">
             <table>
               <thead>
                 <tr>
@@ -65,7 +67,7 @@ export default function Sets() {
                     </td>
                     <td>
                       {set.members.map((member) => (
-                        <span key={member.component} className="member">
+                        <span key={member.component} className="inline-block mr-3.5 whitespace-nowrap">
                           {member.component}{" "}
                           <Link className="v" to={`/versions/${member.component}/${member.version}`}>
                             {member.version}
@@ -125,7 +127,7 @@ function Make({ picked }: { picked: Member[] }) {
       await go(`/sets/${name}`);
     });
   return (
-    <section className="sheet bring-in make-set">
+    <section className="sheet bring-in make-set mb-4">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -143,7 +145,7 @@ function Make({ picked }: { picked: Member[] }) {
         </Field>
         <p className="quiet">In the order in which they are deployed. A set never changes once it is made.</p>
         {members.map((member, at) => (
-          <div key={at} className="member-row">
+          <div key={at} className={MEMBER_ROW}>
             <select
               aria-label={`Component ${at + 1}`}
               value={member.component}

@@ -39,7 +39,7 @@ const ROOM: [string, [string, string][]][] = [
 const FRAME =
   "grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 " + "max-[900px]:grid-cols-1 max-[900px]:gap-4";
 const LIST =
-  "sticky top-4 border-r border-[var(--line)] pr-4 max-[900px]:static max-[900px]:flex max-[900px]:flex-wrap " +
+  "sticky top-4 border-r border-line pr-4 max-[900px]:static max-[900px]:flex max-[900px]:flex-wrap " +
   "max-[900px]:border-r-0 max-[900px]:border-b max-[900px]:pr-0 max-[900px]:pb-2";
 const WORD =
   "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +

@@ -108,7 +108,7 @@ function Matrix({ component, environments, since, until }: MatrixProps) {
         {variables.length + named.length === 0 ? (
           <None>Nothing is given to it yet.</None>
         ) : (
-          <div className="table-scroll" tabIndex={0} role="region" aria-label={`What ${component} is given`}>
+          <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`What ${component} is given`}>
             <table className="w-full">
               <thead>
                 <tr>

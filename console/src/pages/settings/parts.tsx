@@ -60,7 +60,7 @@ function History({ subject }: { subject: string }) {
 
 /** A setting as a sentence with its value in it, and what changes it at the right. */
 export const Sentence = ({ children, change }: { children: ReactNode; change?: ReactNode }) => (
-  <div className="flex items-center gap-4 border-t border-[var(--line)] py-2 first:border-t-0">
+  <div className="flex items-center gap-4 border-t border-line py-2 first:border-t-0">
     <span className="min-w-0 grow [overflow-wrap:anywhere]">{children}</span>
     {change}
   </div>
@@ -76,7 +76,7 @@ export function Once({ words, value }: { words: ReactNode; value: string }) {
         <pre
           tabIndex={0}
           className={
-            "m-0 min-w-0 grow overflow-x-auto rounded-[4px] border border-[var(--line)] bg-[var(--log)] p-3 " +
+            "m-0 min-w-0 grow overflow-x-auto rounded-[4px] border border-line bg-log p-3 " +
             "font-mono text-[13px] whitespace-pre-wrap [overflow-wrap:anywhere]"
           }
         >
@@ -149,7 +149,7 @@ export function Narrowed<T>({ of, what, by, children }: NarrowedProps<T>) {
 
 /** A table as wide as its sheet. */
 export const Rows = ({ head, children }: { head: string[]; children: ReactNode }) => (
-  <div className="table-scroll" tabIndex={0} role="region" aria-label={head.join(", ")}>
+  <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={head.join(", ")}>
     <table className="w-full [&_td:first-child_b]:whitespace-nowrap">
       <thead>
         <tr>

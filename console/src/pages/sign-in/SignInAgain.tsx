@@ -6,6 +6,7 @@ import { me, signInWays } from "../../api/queries";
 import { sessionEnded } from "../../api/session";
 import { Refused, TextField } from "../../design/form";
 import { useSignIn } from "./signing";
+import { DECIDE_BUTTONS } from "../../design/classes";
 
 /**
  * Whether somebody has signed in meanwhile in another page of this browser: the same person goes on here, another is
@@ -57,7 +58,7 @@ export default function SignInAgain() {
             {!known && <TextField label="Name" at="/name" refused={refused} value={named} onType={setNamed} />}
             <TextField label="Password" at="/password" secret refused={refused} value={password} onType={setPassword} />
             <Refused refused={refused} beside={["/name", "/password"]} />
-            <div className="decide-buttons">
+            <div className={DECIDE_BUTTONS}>
               <button type="submit" className="btn primary big" disabled={busy}>
                 {busy ? "Signing in…" : "Sign in"}
               </button>

@@ -4,6 +4,7 @@ import { useMay } from "../../api/may";
 import { me } from "../../api/queries";
 import { Ask } from "../../design/Ask";
 import { At } from "../../design/time";
+import { PLAIN } from "../../design/classes";
 
 /** Evidence that was added after the version was sealed; nothing where there is none and nobody here may
  * add any. Beside a gate it is only read. */
@@ -21,7 +22,7 @@ export function Added({ component, number, beside }: { component: string; number
     <section className="sheet pad" aria-label="Added evidence">
       <h2>Added after it was sealed</h2>
       {found.data.length === 0 && <p className="quiet">Nothing yet. Tools add it: paseo evidence add.</p>}
-      <ul className="plain grid gap-2">
+      <ul className={`${PLAIN} grid gap-2`}>
         {found.data.map((each) => (
           <li key={`${each.kind} ${each.environment} ${each.sha256}`}>
             {each.name ? (

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, need } from "../../api/client";
+import { PLAIN } from "../../design/classes";
 
 const SHOWN = 200;
 
@@ -36,7 +37,7 @@ export function Parts({ component, number }: { component: string; number: string
           onChange={(event) => setText(event.target.value)}
         />
       )}
-      <ul className="plain max-h-72 overflow-auto" tabIndex={0} aria-label="Parts by name">
+      <ul className={`${PLAIN} max-h-72 overflow-auto`} tabIndex={0} aria-label="Parts by name">
         {which.slice(0, SHOWN).map((each) => (
           <li key={`${each.name} ${each.version}`} className="[overflow-wrap:anywhere]">
             <Link to={`/packages?name=${encodeURIComponent(each.name)}`}>{each.name}</Link> {each.version}{" "}

@@ -22,7 +22,7 @@ export function Promote({ view }: { view: View }) {
   const next = places.find((stop) => stop.openedAt === undefined);
   if (view.blocked || view.walk.length === 0) return null;
   return (
-    <section className="promote print:hidden" aria-label="Request it">
+    <section className="flex flex-wrap gap-x-3 gap-y-2 mb-5 print:hidden" aria-label="Request it">
       {places
         .filter((stop) => may("PROMOTE", { component: view.component, environment: stop.environment }))
         .map((stop) => (

@@ -16,6 +16,10 @@ import { Parts } from "./Parts";
 import { Promote } from "./Promote";
 import { stopsOf } from "./stops";
 
+const VERSION_COLUMNS =
+  "grid grid-cols-[minmax(0,1.5fr)_minmax(240px,1fr)_280px] gap-8 mt-5 [--gbg:var(--ground)] [&_section]:grid " +
+  "[&_section]:gap-2.5 [&_section]:content-start [&_section]:min-w-0 max-[1080px]:grid-cols-[minmax(0,1fr)]";
+
 type View = Schemas["VersionView"];
 
 /** A version: its walk, its files, where it came from, and everything that was done to make it live. */
@@ -31,7 +35,7 @@ export default function Version() {
       <title>{`${view.component} ${view.number} · Paseo`}</title>
       <div className="title-line">
         <h1>
-          <span className="up">{view.component}</span> {view.number}
+          <span className="text-ink-2 font-medium">{view.component}</span> {view.number}
         </h1>
         <p>
           {liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}
@@ -69,7 +73,7 @@ export default function Version() {
         <Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} />
       </div>
       <Promote view={view} />
-      <div className="version-columns">
+      <div className={VERSION_COLUMNS}>
         <Deployments view={view} />
         <Artifacts view={view} />
         <Added component={view.component} number={view.number} />
@@ -129,7 +133,7 @@ function Deployments({ view }: { view: View }) {
       {view.deployments.length === 0 ? (
         <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>
       ) : (
-        <div className="table-scroll" tabIndex={0} role="region" aria-label="Deployments of this version">
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Deployments of this version">
           <table>
             <thead>
               <tr>
@@ -220,7 +224,7 @@ const Origin = ({ view }: { view: View }) => (
       ) : (
         <>
           <dt>arrived</dt>
-          <dd className="wrap">{view.origin}</dd>
+          <dd className="wrap-anywhere">{view.origin}</dd>
         </>
       )}
       {view.commitAuthor && (

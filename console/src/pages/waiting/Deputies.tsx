@@ -6,6 +6,8 @@ import { deputies as deputiesQuery, me } from "../../api/queries";
 import { Field, Refused, useTrying } from "../../design/form";
 import { At } from "../../design/time";
 
+const DEPUTIES = "max-w-140 mt-6 [&_h2]:m-0! [&_form]:mx-0 [&_form]:my-2.5";
+
 /** Who decides in the reader's place for a time, and in whose place the reader does. */
 export function Deputies() {
   const known = useQuery(deputiesQuery());
@@ -17,7 +19,7 @@ export function Deputies() {
     await client.invalidateQueries({ queryKey: ["deputies"] });
   };
   return (
-    <section className="deputies" aria-label="Deputies">
+    <section className={DEPUTIES} aria-label="Deputies">
       <div className="section-head">
         <h2>Deputies</h2>
         <button type="button" className="btn small" aria-expanded={naming} onClick={() => name(!naming)}>

@@ -4,6 +4,7 @@ import { loosenings as looseningsQuery, me } from "../../api/queries";
 import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
+import { IN_SHORT } from "../../design/classes";
 
 /** What somebody wants to loosen, and one of those who are asked agrees to; all that it changes is shown before. */
 export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"][] }) {
@@ -65,7 +66,7 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
 function Changes({ loosening }: { loosening: Schemas["LooseningView"] }) {
   return (
     <>
-      <ul className="in-short">
+      <ul className={IN_SHORT}>
         {loosening.what.map((what) => (
           <li key={what}>{what}</li>
         ))}

@@ -7,6 +7,9 @@ import { tellInBrowser, useTelling } from "../../api/tell";
 import { At } from "../../design/time";
 import { byThing } from "./about";
 
+const CHOICES =
+  "mt-2 mb-3 text-[12px] [&_table]:w-full [&_table]:mt-1.5 [&_td]:pr-1.5 [&_td]:pl-0 [&_td]:py-1 " + "[&_td]:align-top";
+
 /** What the reader was told, and how. */
 export function Notices() {
   const notices = useQuery(noticesQuery());
@@ -84,7 +87,7 @@ function Choices() {
     await fresh();
   };
   return (
-    <div className="choices">
+    <div className={CHOICES}>
       <label className="flex items-center gap-2">
         <input
           type="checkbox"

@@ -12,6 +12,11 @@ import { Grants } from "./Grants";
 import { Loosenings, Wanted } from "./Loosenings";
 import { Notices } from "./Notices";
 import { Reviews } from "./Reviews";
+import { IN_SHORT } from "../../design/classes";
+
+const WAITING_COLUMNS =
+  "grid grid-cols-[minmax(0,1fr)_300px] gap-8 items-start [&_h2]:mx-0 [&_h2]:mt-5 [&_h2]:mb-2 [&>aside_h2]:m-0 " +
+  "max-[900px]:grid-cols-[minmax(0,1fr)]";
 
 type Gate = Schemas["Waiting"];
 
@@ -34,10 +39,10 @@ export default function Waiting() {
               : `${view.count} things need you, the most urgent first.`}
         </p>
       </div>
-      <div className="waiting-columns">
+      <div className={WAITING_COLUMNS}>
         <div>
           {view.count === 0 && (
-            <div className="sheet empty-waiting">
+            <div className="sheet px-5 py-5.5">
               <p>
                 You are told here, and by mail, when something waits for you. What waits for others stands on{" "}
                 <Link to="/">whereabouts</Link>.
@@ -173,7 +178,7 @@ function InShort({ id }: { id: number }) {
   const worse = comparison.evidence.filter((figure) => figure.better === false);
   const variables = comparison.variables.filter((each) => each.live !== each.proposed);
   return (
-    <ul className="in-short">
+    <ul className={IN_SHORT}>
       <li>
         <b>{comparison.commitCount}</b> {comparison.commitCount === 1 ? "commit" : "commits"} against{" "}
         {comparison.live ?? "nothing"}

@@ -19,9 +19,8 @@ const TONES: Record<string, string> = {
   good: "text-good",
   ink: "text-ink font-semibold",
 };
-const HEAD = "sticky top-0 z-20 grid h-9 items-center border-b border-[var(--line)] bg-surface text-[12px] text-ink-3";
-const FOLD =
-  "col-span-full flex h-full cursor-pointer items-center gap-2 border-0 bg-[var(--sunken)] px-4 text-left text-ink";
+const HEAD = "sticky top-0 z-20 grid h-9 items-center border-b border-line bg-surface text-[12px] text-ink-3";
+const FOLD = "col-span-full flex h-full cursor-pointer items-center gap-2 border-0 bg-sunken px-4 text-left text-ink";
 const STUCK = "sticky left-0 z-10 flex items-center gap-2 bg-surface pl-5 pr-3";
 
 interface DenseProps {
@@ -85,7 +84,7 @@ export function Dense({ rows, environments, group }: DenseProps) {
             key={item.key}
             role="row"
             aria-rowindex={item.index + 2}
-            className="absolute inset-x-0 grid h-10 items-center border-b border-[var(--line)]"
+            className="absolute inset-x-0 grid h-10 items-center border-b border-line"
             style={{ gridTemplateColumns: columns, transform: `translateY(${item.start}px)` }}
           >
             <OneLine line={lines[item.index] as Line} group={group} environments={environments} onFold={fold} />

@@ -9,6 +9,18 @@ import { Lozenge } from "../../design/parts";
 import { deploymentState, workState, type Phase } from "../../design/states";
 import { At, Since } from "../../design/time";
 
+const MAP_ROW =
+  "grid grid-cols-[180px_170px_repeat(calc(var(--columns)_-_1),minmax(190px,1fr))_minmax(250px,1.3fr)] border-t " +
+  "border-t-line min-h-26 max-[1080px]:grid-cols-[1fr] max-[1080px]:px-4 max-[1080px]:py-3.5";
+const MAP_NAME =
+  "pr-3 pl-5 pt-4.5 pb-3 [&_b]:block [&_b]:text-[15px] [&_b]:leading-5 [&_span]:text-[12px] " +
+  "[&_span]:leading-[15px] [&_span]:text-ink-3 max-[1080px]:p-0 max-[1080px]:pb-2";
+const MAP_GATE =
+  "absolute left-0 top-0.5 [transform:translateX(-50%)] [&_svg]:block max-[1080px]:-left-0.5 " +
+  "max-[1080px]:-top-8 max-[1080px]:[transform:translateX(-50%)_rotate(90deg)_scale(0.6)]";
+const MAP_WORDS = "flex justify-between gap-2 pr-4 [&_p.mark]:flex [&_p.mark]:gap-1.25 [&_p.mark]:items-center";
+const AT_GATE = "text-right whitespace-nowrap [&.need_a]:font-[640] [&_span]:block";
+
 const ONTO =
   "btn small self-start opacity-0 group-hover/row:opacity-100 group-focus-within/row:opacity-100 " +
   "[@media(hover:none)]:opacity-100";
@@ -41,8 +53,8 @@ export function gateOf(cell: Cell, before: string | undefined): GateState {
 export function MapRow({ row, environments }: { row: Row; environments: Column[] }) {
   const cells = environments.map((each) => row.cells.find((cell) => cell.environment === each.name));
   return (
-    <div className="map-row group/row" role="row">
-      <div role="rowheader" className="map-name">
+    <div className={`map-row ${MAP_ROW} group/row`} role="row">
+      <div role="rowheader" className={MAP_NAME}>
         <b>{row.component}</b>
         <span>{row.summary}</span>
         {row.stays
@@ -58,7 +70,7 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
         <div role="cell" key={environments[at].name} className={`map-cell ${environments[at].gated ? "gated" : ""}`}>
           <span className="map-label">{environments[at].name}</span>
           {environments[at].gated && cell && (
-            <span className="map-gate">
+            <span className={MAP_GATE}>
               <GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} />
             </span>
           )}
@@ -182,7 +194,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
         )}
         <i className={`path ${pathTo(cell.version, next)}`} />
       </div>
-      <div className="map-words">
+      <div className={MAP_WORDS}>
         <div>
           {cell.since && (
             <p>
@@ -221,7 +233,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
             </p>
           )}
           {cell.behind > 0 && (
-            <p className="behind">
+            <p className="flex items-center gap-1.25">
               <Footprints size={14} aria-hidden="true" />
               {cell.behind} {cell.behind === 1 ? "version" : "versions"} behind
               {cell.commitsBehind ? `, ${cell.commitsBehind} ${cell.commitsBehind === 1 ? "commit" : "commits"}` : ""}
@@ -231,7 +243,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
         </div>
         <Onto row={row} version={cell.version} next={next} />
         {nextGated && coming && (
-          <p className={`at-gate ${coming.forYou ? "need" : ""}`}>
+          <p className={`${AT_GATE} ${coming.forYou ? "need" : ""}`}>
             <Link to={`/deployments/${coming.deployment}`}>
               {coming.version} {coming.forYou ? "waits for you" : coming.status === "queued" ? "is queued" : "waits"}
             </Link>

@@ -3,6 +3,18 @@ import type { Schemas } from "../../api/client";
 import { WalkRow, type Stop } from "../../design/Walk";
 import { Since } from "../../design/time";
 
+const NEEDS =
+  "flex flex-wrap bg-need-soft border border-need-line rounded-[var(--r-2)] mb-4.5 [box-shadow:var(--shade-1)] " +
+  "[--gbg:var(--need-soft)] max-[720px]:[&_.walk-row]:hidden";
+const NEEDS_HEAD =
+  "flex items-center gap-2.5 px-5 text-need font-[640] text-[16px] font-stretch-[108%] max-[1080px]:px-4 " +
+  "max-[1080px]:py-2.5";
+const NEEDS_DOT = "w-2.75 h-2.75 rounded-full bg-need [box-shadow:0_-9px_0_-4px_var(--need),0_9px_0_-4px_var(--need)]";
+const NEEDS_CARD =
+  "flex items-center gap-5 flex-1 min-w-95 pr-4 pl-5 py-2.75 border-l border-l-need-line text-ink " +
+  "[&>div]:flex-1 [&_p]:text-[13px] [&_p]:leading-[18px] [&_.quiet]:text-ink-2 max-[1080px]:min-w-0 " +
+  "max-[1080px]:basis-full max-[1080px]:border-l-0 max-[1080px]:border-t max-[1080px]:border-t-need-line";
+
 type Row = Schemas["RowView"];
 type Coming = Schemas["ComingView"];
 
@@ -22,15 +34,15 @@ export function NeedsYou({ rows }: { rows: Row[] }) {
     .sort((a, b) => a.coming.requestedAt.localeCompare(b.coming.requestedAt));
   if (needs.length === 0) return null;
   return (
-    <section className="needs" aria-label="Needs you">
-      <div className="needs-head">
-        <span className="needs-dot" aria-hidden="true" />
+    <section className={NEEDS} aria-label="Needs you">
+      <div className={NEEDS_HEAD}>
+        <span className={NEEDS_DOT} aria-hidden="true" />
         Needs you
       </div>
       {needs.slice(0, 3).map((need) => (
         <Card key={need.coming.deployment} need={need} />
       ))}
-      {needs.length > 3 && <div className="needs-more">and {needs.length - 3} more</div>}
+      {needs.length > 3 && <div className="p-5 text-need">and {needs.length - 3} more</div>}
     </section>
   );
 }
@@ -48,7 +60,7 @@ function Card({ need: { row, environment, coming } }: { need: Need }) {
     });
   });
   return (
-    <div className="needs-card">
+    <div className={NEEDS_CARD}>
       <div>
         <p>
           <b>

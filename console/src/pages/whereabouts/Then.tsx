@@ -45,7 +45,7 @@ function Between({ one, other, filter }: { one: string; other: string; filter: s
     );
   return (
     <section className="sheet place-history" aria-label="What changed between two moments">
-      <div className="scroll">
+      <div className="overflow-x-auto">
         <table>
           <thead>
             <tr>
@@ -90,7 +90,7 @@ function AtOnce({ moment, filter }: { moment: string; filter: string }) {
   const rows = then.data.filter((row) => row.component.includes(filter));
   return (
     <section className="sheet place-history" aria-label="What was live then">
-      <div className="scroll">
+      <div className="overflow-x-auto">
         <table>
           <thead>
             <tr>

@@ -17,6 +17,9 @@ import { MapRow } from "./MapRow";
 import { Picking } from "./Picking";
 import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
+import { TITLE_END, WHERE_ASKS } from "../../design/classes";
+
+const MAP_GROUP = "px-5 py-2.25 border-t border-t-line bg-sunken text-[13px]";
 
 /** What whoever looks at now does not need. */
 const Then = lazy(() => import("./Then").then((part) => ({ default: part.Then })));
@@ -59,7 +62,7 @@ export default function Whereabouts() {
         <p>
           What is live where, and what stands in its way. <Link to="/deployments">All deployments</Link>
         </p>
-        <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
+        <form className={`${TITLE_END} ${WHERE_ASKS}`} onSubmit={(event) => event.preventDefault()}>
           <Search
             label="Only components that have this in their name or in a label"
             placeholder="component or label"
@@ -208,7 +211,7 @@ const pickable = (list: ReactNode, onEnd: (() => void) | undefined) =>
 function Map({ view, group }: { view: View; group: string }) {
   const columns = { "--columns": view.environments.length } as React.CSSProperties;
   return (
-    <div className="map sheet" style={columns} role="table" aria-label="Components and environments">
+    <div className="overflow-hidden sheet" style={columns} role="table" aria-label="Components and environments">
       <div className="map-head" role="row">
         <div role="columnheader">Component</div>
         <div role="columnheader">
@@ -240,7 +243,7 @@ function Map({ view, group }: { view: View; group: string }) {
       {grouped(view.rows, group).map((part) => (
         <Fragment key={part.value}>
           {group && (
-            <div role="row" className="map-group">
+            <div role="row" className={MAP_GROUP}>
               <div role="rowheader">
                 {part.value ? (
                   <>

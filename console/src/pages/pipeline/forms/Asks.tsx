@@ -18,7 +18,7 @@ export function Asks({ writing }: { writing: Writing }) {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       {asks.length === 0 && <p className="m-0 text-ink-2">Whoever starts a run is asked nothing.</p>}
       {asks.map((ask) => (
-        <section key={ask} className="grid gap-2 rounded-[4px] border border-[var(--line)] bg-surface p-3">
+        <section key={ask} className="grid gap-2 rounded-[4px] border border-line bg-surface p-3">
           <div className="flex items-center gap-2">
             <b className="grow">{ask}</b>
             <button

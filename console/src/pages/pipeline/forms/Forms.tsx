@@ -44,7 +44,7 @@ export const Forms = memo(function Forms({ component, text, newest, schema, know
   ];
   return (
     <Tabs.Root defaultValue="Stages">
-      <Tabs.List aria-label="Parts of the file" className="mb-3 flex gap-3 border-b border-[var(--line)]">
+      <Tabs.List aria-label="Parts of the file" className="mb-3 flex gap-3 border-b border-line">
         {parts.map(([part]) => (
           <Tabs.Trigger key={part} value={part} className={PART_TAB}>
             {part}

@@ -34,7 +34,7 @@ function Use({ writing, known, path, where }: { writing: Writing; known: Known; 
   return (
     <section
       aria-label={`${plain(use.piece)} in ${where}`}
-      className="grid min-w-0 gap-3 rounded-[4px] border border-[var(--line)] bg-surface p-3"
+      className="grid min-w-0 gap-3 rounded-[4px] border border-line bg-surface p-3"
     >
       <div className="flex items-baseline gap-2">
         <b>{plain(use.piece)}</b>

@@ -19,10 +19,7 @@ export function Route({ writing, known }: { writing: Writing; known: Known }) {
       {route.length === 0 && <p className="m-0 text-ink-2">Its versions go nowhere by themselves.</p>}
       <ol className="m-0 grid list-none gap-1 p-0" aria-label="The route">
         {route.map((step, at) => (
-          <li
-            key={at}
-            className="flex items-center gap-2 rounded-[4px] border border-[var(--line)] bg-surface px-3 py-1"
-          >
+          <li key={at} className="flex items-center gap-2 rounded-[4px] border border-line bg-surface px-3 py-1">
             <span className="grow">
               {Object.entries(step).map(([name, mode]) => (
                 <label key={name} className="mr-3 inline-flex items-center gap-2">

@@ -53,7 +53,7 @@ export function Stages({ writing, known }: { writing: Writing; known: Known }) {
         {names.map((name, at) => (
           <Row key={name} name={name} at={at} of={names.length} acts={acts}>
             {shown === name && name !== "like" && (
-              <div className="grid grid-cols-[minmax(0,1fr)] gap-3 border-t border-[var(--line)] p-3">
+              <div className="grid grid-cols-[minmax(0,1fr)] gap-3 border-t border-line p-3">
                 <After
                   writing={writing}
                   name={name}
@@ -93,7 +93,7 @@ const Row = memo(function Row({ name, at, of, acts, children }: RowProps) {
       onDragStart={() => acts.drag(at)}
       onDragOver={(event) => event.preventDefault()}
       onDrop={() => acts.drop(at)}
-      className="rounded-[4px] border border-[var(--line)] bg-surface"
+      className="rounded-[4px] border border-line bg-surface"
     >
       <div className="flex items-center gap-2 px-2 py-1">
         <GripVertical size={14} className="flex-none cursor-grab text-ink-3" aria-hidden="true" />

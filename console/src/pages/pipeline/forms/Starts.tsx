@@ -38,7 +38,7 @@ export function Starts({ writing, known }: { writing: Writing; known: Known }) {
       {starts.map((start, at) => {
         const word = Object.keys(KINDS).find((each) => each in start);
         return (
-          <section key={at} className="grid gap-2 rounded-[4px] border border-[var(--line)] bg-surface p-3">
+          <section key={at} className="grid gap-2 rounded-[4px] border border-line bg-surface p-3">
             <div className="flex items-center gap-2">
               <b className="grow">When {word ? KINDS[word] : "…"}</b>
               <Moves

@@ -74,11 +74,11 @@ class ConsoleTest {
                 Map.of("/chain", ".followed", "/components/daylight-check", ".events li",
                         "/places/daylight-api/test", ".place-hosts tbody tr"));
         pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline",
-                ".plan .stage", "/bring-in", "#repository",
-                "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with",
+                ".stage", "/bring-in", "#repository",
+                "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", "main label select",
                 "/", ".map-row", "/components", "[role=rowheader] a", "/deployments/" + id, ".hosts li",
                 "/runs/daylight-api/1", ".log-line", "/versions/daylight-api/1.4.1", ".walk-stop"));
-        pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2",
+        pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", "[role=status] h2",
                 "/environments-file?copy=production", ".bring-in input", "/components/daylight-api/address",
                 "fieldset input"));
         pages.putAll(Map.of("/waiting", "aside h2", "/environments/production", ".calendar li", "/passages/1",

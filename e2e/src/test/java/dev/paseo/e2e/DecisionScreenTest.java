@@ -64,7 +64,7 @@ class DecisionScreenTest {
                 List<String> outside = new ArrayList<>();
                 Map.ofEntries(Map.entry("version", "//h1[contains(., '1.4.2')]"),
                         Map.entry("authors", "//h3[contains(., 'by developer')]"),
-                        Map.entry("commits", "//table[@class='commits']"),
+                        Map.entry("commits", "//h3[contains(., 'by developer')]/following::table[1]"),
                         Map.entry("artifacts", "//h3[.='Artifacts']/following::td[1]"),
                         Map.entry("evidence", "//h3[.='Evidence']"), Map.entry("variables", "//code[.='LOG_LEVEL']"),
                         Map.entry("files", "//code[contains(., 'install.sh')]"),

@@ -63,7 +63,7 @@ public final class Screenshots {
         browser.see(By.xpath("//td[contains(., 'live now')]"));
         browser.shoot(folder.resolve("origin.png"));
         shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
-        shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
+        shoot(browser, "/components/daylight-api/pipeline", ".stage", folder.resolve("pipeline.png"));
     }
 
     private static void shoot(Browser browser, String path, String awaited, Path file) throws IOException {
