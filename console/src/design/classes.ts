@@ -37,3 +37,4 @@ export const WHERE_ASKS =
 export const IN_SHORT = "grid gap-1 text-[13px] pl-4 list-disc";
 export const TITLE_END = "ml-auto [&_b]:text-ink max-[720px]:ml-0";
 export const TROUBLE = "max-w-140 mx-auto my-12 px-6 py-5 grid gap-2";
+export const TO = "inline mx-1.25 [vertical-align:-2px] text-ink-3";

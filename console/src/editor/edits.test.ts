@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { lineOf, move, NotByForm, open, rename, scalar, set, valueAt } from "./edits";
+import { lineOf, move, NotByForm, open, rename, set, valueAt } from "./edits";
+import { scalar } from "./written";
 
 const FILE = `paseo: 1
 component: daylight-api        # its name

@@ -1,9 +1,11 @@
 import { isAlias, isMap, isScalar, isSeq, parseDocument, visit, type Document, type Node, type Pair } from "yaml";
+import { block, entry, flow, scalar, type Value } from "./written";
+
+export type { Value };
 
 /** Changes of a YAML text that touch only what they change: comments, order and style of all else stay as they are. */
 
 export type Path = (string | number)[];
-export type Value = string | number | boolean | Value[] | { [key: string]: Value };
 
 /** A text that forms can change, or why they cannot. */
 export type Opened = { doc: Document; why?: undefined } | { why: string };
@@ -297,46 +299,4 @@ function taken(text: string, doc: Document, path: Path): string {
   const gap = /^[ \t]*\n/.exec(text.slice(span[1]));
   const blankAbove = /\n[ \t]*\n$/.test(text.slice(0, span[0]));
   return text.slice(0, span[0]) + text.slice(span[1] + (blankAbove && gap ? gap[0].length : 0));
-}
-
-// How values are written
-
-const WORD = /^[A-Za-z0-9_./*@+-][A-Za-z0-9_./*@+\- ()=$!?&|<>~%^]*$/;
-const OTHER = /^(true|false|null|yes|no|on|off|~|[-+.]?[0-9][0-9_.eExXa-fA-F:+-]*|[-.*&!%@|>].*|- .*)$/i;
-
-/** A text as YAML has it in any place. */
-export function scalar(value: string | number | boolean): string {
-  if (typeof value !== "string") return String(value);
-  const plain = WORD.test(value) && !(OTHER.test(value) && !/^\.?\//.test(value)) && !value.endsWith(" ");
-  return plain && !value.includes(" #") ? value : JSON.stringify(value);
-}
-
-function flow(value: Value): string {
-  if (Array.isArray(value)) return `[${value.map(flow).join(", ")}]`;
-  if (typeof value === "object")
-    return `{${Object.entries(value)
-      .map(([key, each]) => `${scalar(key)}: ${flow(each)}`)
-      .join(", ")}}`;
-  return scalar(value);
-}
-
-/** A value in a list in block style; a text of several lines stands as it is. */
-function block(value: Value, indent: number): string {
-  if (typeof value === "string" && value.includes("\n") && !/^\s|\t/.test(value)) {
-    const body = value.replace(/\n+$/, "").replaceAll("\n", `\n${" ".repeat(indent)}`);
-    return `|${value.endsWith("\n") ? "" : "-"}\n${" ".repeat(indent)}${body}`;
-  }
-  return flow(value);
-}
-
-/** An entry of a mapping or a list in block style; longer mappings, and those beside such, stand below their key. */
-function entry(key: string | number, value: Value, indent: number, below = false): string {
-  const pad = " ".repeat(indent);
-  if (typeof key === "number") return `${pad}- ${block(value, indent + 2)}\n`;
-  if (typeof value === "object" && !Array.isArray(value) && Object.keys(value).length > (below ? 0 : 1)) {
-    return `${pad}${scalar(key)}:\n${Object.entries(value)
-      .map(([inner, each]) => entry(inner, each, indent + 2))
-      .join("")}`;
-  }
-  return `${pad}${scalar(key)}: ${flow(value)}\n`;
 }

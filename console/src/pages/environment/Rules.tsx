@@ -1,0 +1,131 @@
+import { useQuery } from "@tanstack/react-query";
+import { FilePen } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { useMay } from "../../api/may";
+import { type Schemas } from "../../api/client";
+import { rulesHistory } from "../../api/queries";
+import { At } from "../../design/time";
+
+const RULES_FILE =
+  "max-h-105 overflow-auto text-[12px] leading-[17px] bg-ground p-3 rounded-[8px] [&_del]:text-bad " +
+  "[&_del]:no-underline [&_ins]:text-good [&_ins]:no-underline";
+
+const RULES_PAST = "[&_li]:px-0 [&_li]:py-2 [&_li]:border-t [&_li]:border-t-line [&_li]:text-[13px]";
+
+export function Gates({ rules }: { rules: Schemas["RulesView"] }) {
+  const [as, show] = useState<"words" | "file" | "history">("words");
+  const may = useMay();
+  return (
+    <section className="sheet pad" aria-label="Rules">
+      <div className="section-head">
+        <h2>Rules</h2>
+        <div className="tabs" role="tablist">
+          {(["words", "file", "history"] as const).map((each) => (
+            <button
+              key={each}
+              type="button"
+              role="tab"
+              aria-selected={as === each}
+              data-state={as === each ? "active" : "inactive"}
+              onClick={() => show(each)}
+            >
+              {each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}
+            </button>
+          ))}
+        </div>
+        {may("EDIT_ENVIRONMENT", { environment: rules.environment }) && (
+          <span className="ml-auto flex gap-2 self-center">
+            <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
+              <FilePen size={14} />
+              Edit
+            </Link>
+            <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
+              Copy
+            </Link>
+          </span>
+        )}
+      </div>
+      {as === "words" && <Words words={rules.words} />}
+      {as === "file" && (
+        <>
+          <pre className={RULES_FILE} tabIndex={0}>
+            {rules.text}
+          </pre>
+          <p className="quiet small-text">
+            The same as <code>paseo environment export</code> prints of it.
+          </p>
+        </>
+      )}
+      {as === "history" && <Past name={rules.environment} />}
+    </section>
+  );
+}
+
+function Words({ words }: { words: Schemas["WordsView"] }) {
+  return (
+    <>
+      <Said head="To be promoted into it" lines={words.promotion} none="Anything may." />
+      <Said head="To go on from it" lines={words.toGoOn} none="It stays live, and its tests pass." />
+      <Said head="To be rolled back" lines={words.rollback} none="Whoever may roll back starts it at once." />
+      <Said
+        head="To ask less, to trust more branches or to give secrets"
+        lines={words.toLoosen}
+        none="It counts at once; what goes live within a day is reviewed."
+      />
+      {Object.entries(words.components).map(([component, own]) => (
+        <Said key={component} head={`${component}, besides`} lines={[...own.toEnter, ...own.toGoOn]} none="" />
+      ))}
+    </>
+  );
+}
+
+const Said = ({ head, lines, none }: { head: string; lines: string[]; none: string }) => (
+  <>
+    <h3>{head}</h3>
+    {lines.length === 0 ? (
+      <p className="quiet">{none}</p>
+    ) : (
+      <ul className="rule-words">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    )}
+  </>
+);
+
+function Past({ name }: { name: string }) {
+  const history = useQuery(rulesHistory(name));
+  const all = history.data ?? [];
+  return (
+    <ol className={RULES_PAST}>
+      {all.map((each, at) => {
+        const before = new Set(all[at + 1]?.text.split("\n") ?? []);
+        const after = new Set(each.text.split("\n"));
+        return (
+          <li key={each.revision}>
+            <b>Revision {each.revision}</b>{" "}
+            <span className="quiet">
+              by {each.by} <At time={each.at} />
+            </span>
+            {all[at + 1] && (
+              <pre className={RULES_FILE}>
+                {[...before]
+                  .filter((line) => !after.has(line))
+                  .map((line) => (
+                    <del key={`-${line}`}>{`− ${line}\n`}</del>
+                  ))}
+                {[...after]
+                  .filter((line) => !before.has(line))
+                  .map((line) => (
+                    <ins key={`+${line}`}>{`+ ${line}\n`}</ins>
+                  ))}
+              </pre>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
