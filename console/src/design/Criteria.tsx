@@ -26,14 +26,14 @@ export function Criteria({
             const state = criterionState(each.state);
             const tone = each.state === "asked" && mine ? "need" : state.tone;
             return (
-              <li key={each.name}>
+              <li key={each.name} className="flex gap-2.5 py-[3.5px] [&>.glyph]:mt-px">
                 <Glyph shape={state.shape} tone={tone} />
                 <div>
-                  <b className={tone === "need" ? "need" : ""}>
+                  <b className={`block text-[13px] leading-[18px] ${tone === "need" ? "need" : ""}`}>
                     {each.name}
                     <span className="sr-only">, {state.word}</span>
                   </b>
-                  <span>{each.sentence}</span>
+                  <span className="text-[13px] leading-[17px] text-ink-2">{each.sentence}</span>
                 </div>
               </li>
             );

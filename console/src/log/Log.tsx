@@ -12,6 +12,12 @@ import type { LogSource } from "./source";
 import { useLog, type LogLine } from "./useLog";
 import { useSearch } from "./useSearch";
 
+const LOG_LINE = "flex h-5.25 gap-3.5 pr-3";
+const CURRENT = "[background:color-mix(in_srgb,var(--mark)_22%,transparent)] [box-shadow:inset_3px_0_0_var(--ink)]";
+const LINE_NUMBER =
+  "w-14.5 flex-none border-r border-r-line pr-2.5 text-right text-ink-3 no-underline " +
+  "[font:400_12px/21px_var(--font-mono)]";
+const LINE_TEXT = "text-[12.5px] leading-[21px] font-[450] tracking-[-0.02em] whitespace-pre";
 const LOG_STEP =
   "flex items-center gap-2 w-full h-8 pr-4 pl-2.5 border-0 border-b border-b-line bg-surface text-[13px] " +
   "[--gbg:var(--surface)] [&_b]:font-mono [&_b]:text-[12.5px] [&_b]:tracking-[-0.02em] [&_b]:overflow-hidden " +
@@ -127,11 +133,11 @@ function LineRow({
 }) {
   const id = `L${number}`;
   return (
-    <div className={`log-line ${current || named() === number ? "current" : ""}`} id={id}>
-      <a href={`#${id}`} aria-label={`Line ${number}`}>
+    <div className={`log-line ${LOG_LINE} ${current || named() === number ? `current ${CURRENT}` : ""}`} id={id}>
+      <a className={LINE_NUMBER} href={`#${id}`} aria-label={`Line ${number}`}>
         {number}
       </a>
-      <code>{line ? <Text text={line.text} wanted={wanted} /> : " "}</code>
+      <code className={LINE_TEXT}>{line ? <Text text={line.text} wanted={wanted} /> : " "}</code>
     </div>
   );
 }

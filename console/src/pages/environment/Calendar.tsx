@@ -9,6 +9,14 @@ import { OWN, useZone } from "../../design/zone";
 type View = Schemas["CalendarView"];
 
 const DAYS = 14;
+const DAY =
+  "grid grid-cols-[86px_minmax(80px,2fr)_minmax(0,5fr)] items-center gap-3 py-1.25 text-[13px] " +
+  "max-[900px]:grid-cols-[76px_minmax(60px,1fr)]";
+const LINE = "relative h-3.5 overflow-hidden rounded-[4px] bg-ground";
+const OPEN = "absolute inset-y-0 bg-good-soft [box-shadow:inset_0_-3px_var(--good)]";
+const CLOSED =
+  "absolute inset-y-0 [background:repeating-linear-gradient(135deg,var(--ice)_0_3px,var(--surface)_3px_7px)]";
+const WORDS = "flex min-w-0 items-center gap-2.5 font-normal whitespace-nowrap max-[900px]:col-span-full";
 
 /** Two weeks from three days ago: when it is open, when it is closed, what was deployed. In the environment's time. */
 export function Calendar({ view }: { view: View }) {
@@ -16,7 +24,7 @@ export function Calendar({ view }: { view: View }) {
   const first = addDays(startOfDay(new TZDate(view.now, zone)), -3);
   const days = Array.from({ length: DAYS }, (_, at) => addDays(first, at));
   return (
-    <ol className="calendar">
+    <ol className="calendar list-none [&>li+li]:border-t [&>li+li]:border-t-line">
       {days.map((day) => (
         <Day key={day.toISOString()} day={day} view={view} zone={zone} />
       ))}
@@ -59,15 +67,15 @@ function Day({ day, view, zone }: { day: Date; view: View; zone: string }) {
             ? "not open"
             : "open all day";
   return (
-    <li className={today ? "today" : ""}>
-      <span className="calendar-day">
+    <li className={`${DAY} ${today ? "font-semibold" : ""}`}>
+      <span>
         <b>{format(day, "EEE")}</b> {format(day, "d MMM")}
       </span>
-      <span className="calendar-line" aria-hidden="true">
+      <span className={LINE} aria-hidden="true">
         {(view.hours ? open : [{ from: day.toISOString() }]).map((each) => (
           <i
             key={each.from}
-            className="open"
+            className={OPEN}
             style={{
               left: `${within(each.from, day, 0)}%`,
               right: `${100 - within("until" in each ? each.until : undefined, day, 100)}%`,
@@ -77,23 +85,28 @@ function Day({ day, view, zone }: { day: Date; view: View; zone: string }) {
         {closed.map((each) => (
           <i
             key={each.from}
-            className="closed"
+            className={CLOSED}
             style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within(each.until, day, 100)}%` }}
           />
         ))}
         {deployments.map((each) => (
-          <i key={each.deployment} className="began" style={{ left: `${within(each.from, day, 0)}%` }} />
+          <i
+            key={each.deployment}
+            className="absolute inset-y-0 w-0.75 bg-ink"
+            style={{ left: `${within(each.from, day, 0)}%` }}
+          />
         ))}
-        {today && <i className="now" style={{ left: `${within(view.now, day, 0)}%` }} />}
+        {today && <i className="absolute inset-y-0 w-0.5 bg-ink-2" style={{ left: `${within(view.now, day, 0)}%` }} />}
       </span>
-      <span className="calendar-words">
+      <span className={WORDS}>
         {closed.length > 0 && <Glyph shape="closed" tone="ice" />}
-        <span className="clip" title={words}>
+        <span className="min-w-15 flex-auto truncate text-ink-2" title={words}>
           {words}
         </span>
         {deployments.slice(0, 1).map((each) => (
           <Link
             key={each.deployment}
+            className="inline-flex flex-none items-center gap-1 text-[12px]"
             to={`/deployments/${each.deployment}`}
             title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}
           >

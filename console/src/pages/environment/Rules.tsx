@@ -11,6 +11,7 @@ const RULES_FILE =
   "max-h-105 overflow-auto text-[12px] leading-[17px] bg-ground p-3 rounded-[8px] [&_del]:text-bad " +
   "[&_del]:no-underline [&_ins]:text-good [&_ins]:no-underline";
 
+const LINE = "relative pl-3.5 before:absolute before:top-2 before:left-0 before:h-0.5 before:w-1.5 before:bg-ink-3";
 const RULES_PAST = "[&_li]:px-0 [&_li]:py-2 [&_li]:border-t [&_li]:border-t-line [&_li]:text-[13px]";
 
 export function Gates({ rules }: { rules: Schemas["RulesView"] }) {
@@ -86,9 +87,11 @@ const Said = ({ head, lines, none }: { head: string; lines: string[]; none: stri
     {lines.length === 0 ? (
       <p className="quiet">{none}</p>
     ) : (
-      <ul className="rule-words">
+      <ul className="grid list-none gap-1.25 text-[13px] leading-[18px]">
         {lines.map((line) => (
-          <li key={line}>{line}</li>
+          <li key={line} className={LINE}>
+            {line}
+          </li>
         ))}
       </ul>
     )}

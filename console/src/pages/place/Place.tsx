@@ -9,7 +9,7 @@ import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Actions } from "./Actions";
-import { PLACE_COLUMNS, TITLE_END } from "../../design/classes";
+import { PLACE_COLUMNS, RESTRAINT, RESTRAINTS, TITLE_END } from "../../design/classes";
 
 type View = Schemas["PlaceView"];
 
@@ -155,9 +155,9 @@ export default function Place() {
 function Restraints({ view }: { view: View }) {
   if (!view.hold && !view.closed && !view.closedPeriod) return null;
   return (
-    <ul className="restraints">
+    <ul className={RESTRAINTS}>
       {view.hold && (
-        <li>
+        <li className={RESTRAINT}>
           <Glyph shape="hold" tone="warn" />
           <span>
             <b>Held</b> by {view.hold.by} <At time={view.hold.at} />: “{view.hold.reason}”. Nothing goes here by itself;
@@ -166,7 +166,7 @@ function Restraints({ view }: { view: View }) {
         </li>
       )}
       {view.closed && (
-        <li>
+        <li className={RESTRAINT}>
           <Glyph shape="closed" tone="ice" />
           <span>
             <b>{view.environment} is closed</b> by {view.closed.by}
@@ -181,7 +181,7 @@ function Restraints({ view }: { view: View }) {
         </li>
       )}
       {view.closedPeriod && (
-        <li>
+        <li className={RESTRAINT}>
           <Glyph shape="closed" tone="ice" />
           <span>
             <b>{view.environment} is closed</b> by its calendar until <At time={view.closedPeriod.until} />: “

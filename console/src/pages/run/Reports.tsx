@@ -81,12 +81,12 @@ function Figure({
   spark: React.ReactNode;
 }) {
   return (
-    <div className="figure">
+    <div className="flex items-center justify-between gap-3 border-t border-t-line py-2">
       <div>
-        <i>{name}</i>
-        <b>{figure}</b>
-        {change && <span className={change.tone}>{change.text}</span>}
-        <p>{words}</p>
+        <i className="block text-[12px] text-ink-2 not-italic">{name}</i>
+        <b className="mr-2.5 text-[20px] leading-[26px] font-stretch-[104%]">{figure}</b>
+        {change && <span className={`text-[13px] font-[560] ${change.tone}`}>{change.text}</span>}
+        <p className="text-[12px] leading-4 text-ink-2">{words}</p>
       </div>
       {spark}
     </div>

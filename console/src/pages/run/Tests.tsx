@@ -9,6 +9,11 @@ import { newestOf } from "./Reports";
 
 type TestsView = Schemas["TestsView"];
 
+const MESSAGE = "basis-full pl-6 text-[12.5px] wrap-anywhere text-ink-2";
+const OUTPUT =
+  "mt-1.5 mb-1 max-h-75 overflow-auto rounded-[var(--r-1)] border border-line bg-log px-3 py-2 " +
+  "wrap-anywhere whitespace-pre-wrap [font:450_12.5px/19px_var(--font-mono)]";
+
 /** Tests of a run: failures with their output first, then what changed, the slowest, and the trend. */
 export default function Tests({ component, number }: { component: string; number: number }) {
   const found = useQuery(evidence(component, number));
@@ -64,16 +69,18 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
         </p>
       )}
       {tests.failures.map((failure) => (
-        <details key={failure.name} className="failure">
-          <summary>
+        <details key={failure.name} className="border-t border-t-line py-1.5">
+          <summary className="flex cursor-pointer flex-wrap gap-2.5">
             <StateWord state={workState("failed")}>{failure.name}</StateWord>
             <span className="quiet">
               {fresh.has(failure.name) ? "newly failing" : view.since ? "failed before" : ""}
               {unsteady.has(failure.name) && ", flaky"}
             </span>
-            {failure.message && <code>{failure.message}</code>}
+            {failure.message && <code className={MESSAGE}>{failure.message}</code>}
           </summary>
-          <pre tabIndex={0}>{failure.output || "No output"}</pre>
+          <pre className={OUTPUT} tabIndex={0}>
+            {failure.output || "No output"}
+          </pre>
         </details>
       ))}
       <details>

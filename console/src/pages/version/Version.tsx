@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { RESTRAINT, RESTRAINTS } from "../../design/classes";
 import { Download, FileSearch } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
@@ -59,8 +60,8 @@ export default function Version() {
         </div>
       </div>
       {view.blocked && (
-        <ul className="restraints">
-          <li>
+        <ul className={RESTRAINTS}>
+          <li className={RESTRAINT}>
             <Glyph shape="failed" tone="bad" />
             <span>
               <b>Nobody deploys it any more</b>: {view.blocked}.

@@ -7,6 +7,8 @@ import { tellInBrowser, useTelling } from "../../api/tell";
 import { At } from "../../design/time";
 import { byThing } from "./about";
 
+const NOTICE = "flex justify-between gap-2.5 border-t border-t-line py-2 text-[13px] leading-[18px]";
+
 const CHOICES =
   "mt-2 mb-3 text-[12px] [&_table]:w-full [&_table]:mt-1.5 [&_td]:pr-1.5 [&_td]:pl-0 [&_td]:py-1 " + "[&_td]:align-top";
 
@@ -40,9 +42,11 @@ export function Notices() {
         {byThing(all)
           .slice(0, 20)
           .map((each) => (
-            <li key={each.path} className={each.unread ? "" : "read"}>
+            <li key={each.path} className={NOTICE}>
               <div className="min-w-0">
-                <Link to={each.path}>{each.newest.title}</Link>
+                <Link className={each.unread ? "font-semibold" : ""} to={each.path}>
+                  {each.newest.title}
+                </Link>
                 {each.earlier.length > 0 && (
                   <details className="quiet">
                     <summary>{each.earlier.length} earlier about it</summary>
@@ -54,7 +58,7 @@ export function Notices() {
                   </details>
                 )}
               </div>
-              <span className="quiet">
+              <span className="quiet text-[12px] whitespace-nowrap">
                 <At time={each.newest.at} />
               </span>
             </li>

@@ -167,7 +167,7 @@ class ClientTest {
     void whatRestrainsIsSaidAndLifted() {
         says(done("admin", "close", "test", "--reason", "hill race"), "test is closed");
         says(done("developer", "where", "daylight-api"), "test is closed");
-        says(done("admin", "close", "test", "--lift"), "test is open");
+        says(done("admin", "close", "test", "--lift"), "The closure of test is lifted.");
         says(done("release-engineer", "block", "daylight-api", "1.4.2", "--reason", "wrong time zone"), "1.4.2");
         says(refused(1, "release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production"), "blocked");
         refused(4, "release-engineer", "block", "daylight-api", "1.4.2", "--lift", "--reason", "it was the clock");
