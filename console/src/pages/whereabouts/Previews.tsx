@@ -7,7 +7,8 @@ import { deploymentState } from "../../design/states";
 import { Since } from "../../design/time";
 
 const PREVIEW =
-  "flex flex-wrap items-baseline gap-x-3.5 gap-y-1.5 border-t border-dashed border-line-strong py-1.75 first:border-t-0";
+  "flex flex-wrap items-baseline gap-x-3.5 gap-y-1.5 border-t border-dashed border-line-strong py-1.75 " +
+  "first:border-t-0";
 
 /** The preview environments: jetties off the path, each with its branch, and why it goes. */
 export function Previews() {
