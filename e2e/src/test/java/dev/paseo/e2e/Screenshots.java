@@ -56,7 +56,7 @@ public final class Screenshots {
         shoot(browser, "/waiting", ".notices li", folder.resolve("waiting.png"));
         shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
         shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
-        shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
+        shoot(browser, "/?shown=dense", "[role=rowheader] a", folder.resolve("dense.png"));
         shoot(browser, "/history?since=1h&environment=production", "[role=group] a", folder.resolve("history.png"));
         browser.open("/versions/daylight-api/1.4.1");
         browser.see(By.xpath("//a[starts-with(@aria-label, 'Where daylight-api.jar')]")).click();
