@@ -30,7 +30,12 @@ export function Closing({ environment, closed }: { environment: string; closed: 
         title={`Open ${environment}`}
         reason="Why"
         act="Open it"
-        what={<p>Every component may be deployed to {environment} again; what waits goes on.</p>}
+        what={
+          <p>
+            The closure is lifted: every component may be deployed to {environment} again, unless its calendar closes it
+            as well. What waits goes on.
+          </p>
+        }
         onAct={async (why) => {
           await need(
             api.DELETE("/api/v1/environments/{name}/closure", { params: { ...params, query: { reason: why } } }),

@@ -18,7 +18,7 @@ const BRAND =
   "flex items-center gap-2.25 font-[680] font-stretch-[122%] text-[17px] no-underline mr-9 relative -top-1 " +
   "max-[720px]:mr-2 max-[720px]:[&_span]:hidden";
 const COUNT =
-  "ml-1.5 min-w-4.5 px-1.25 rounded-[9px] bg-need text-on-need text-[12px] leading-[18px] font-[680] " + "text-center";
+  "ml-1.5 min-w-4.5 px-1.25 rounded-[9px] bg-need text-on-need text-[12px] leading-[18px] font-[680] text-center";
 const MENU = "min-w-45 p-1.5 bg-raised border border-line rounded-[var(--r-2)] [box-shadow:var(--shade-3)] z-20";
 const MENU_ITEM =
   "flex items-center gap-2 px-2 py-1.5 rounded-[var(--r-1)] text-[13px] cursor-pointer data-highlighted:bg-slab " +

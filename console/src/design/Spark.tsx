@@ -2,6 +2,7 @@ const SPARK = "flex-none text-ink [&.good]:text-good [&.warn]:text-warn [&.bad]:
 const BARS =
   "[&_figcaption]:text-[12px] [&_figcaption]:text-ink-2 [&_figcaption]:mb-1 [&_svg]:w-full [&_svg]:max-w-160";
 const BAR = "[&.good]:fill-good [&.bad]:fill-bad [&.warn]:fill-warn [&.rest]:fill-stone";
+const LABEL = "[font:450_11px_var(--font-ui)] fill-ink-2";
 
 /** A trend in a line: the last point is the one that is told beside it. */
 export function Spark({ values, label, tone = "ink" }: { values: number[]; label: string; tone?: string }) {
@@ -45,7 +46,7 @@ export function Bars({ bars, caption, height = 96 }: { bars: Bar[]; caption: str
       <figcaption>{caption}</figcaption>
       <svg viewBox={`0 0 ${width} ${height + 18}`} role="img" aria-label={`${caption}: ${bars.map(spoken).join("; ")}`}>
         <line x1={0} x2={width} y1={height + 0.5} y2={height + 0.5} stroke="var(--line-strong)" />
-        <text x={width} y={10} textAnchor="end" className="[font:450_11px_var(--font-ui)] fill-ink-2">
+        <text x={width} y={10} textAnchor="end" className={LABEL}>
           {most.toLocaleString()}
         </text>
         {bars.map((bar, at) => (
@@ -81,7 +82,7 @@ function OneBar({ bar, x, width, most, height }: { bar: Bar; x: number; width: n
           />
         );
       })}
-      <text x={x + width / 2} y={height + 13} textAnchor="middle" className="[font:450_11px_var(--font-ui)] fill-ink-2">
+      <text x={x + width / 2} y={height + 13} textAnchor="middle" className={LABEL}>
         {bar.label}
       </text>
     </g>

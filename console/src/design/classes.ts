@@ -37,6 +37,5 @@ export const WHERE_ASKS =
 export const IN_SHORT = "grid gap-1 text-[13px] pl-4 list-disc";
 export const TITLE_END = "ml-auto [&_b]:text-ink max-[720px]:ml-0";
 export const TROUBLE = "max-w-140 mx-auto my-12 px-6 py-5 grid gap-2";
-export const TO = "inline mx-1.25 [vertical-align:-2px] text-ink-3";
 export const RESTRAINTS = "mb-4 grid list-none gap-1.5 p-0";
 export const RESTRAINT = "flex gap-2 rounded-[var(--r-2)] border border-line bg-surface px-3 py-2.25 text-[14px]";

@@ -1,9 +1,7 @@
-import { TO } from "../../design/classes";
-import { ArrowRight } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
-import { PartChanges, PieceChanges, RecipeChanges } from "./RecipeChanges";
+import { PartChanges, PieceChanges, RecipeChanges, To } from "./RecipeChanges";
 
 const CHANGES =
   "grid grid-cols-[minmax(0,1fr)_minmax(240px,300px)] gap-8 [&_section]:mb-4.5 [&_h3]:pb-1.25 [&_h3]:border-b " +
@@ -146,7 +144,7 @@ const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) =>
                 ) : (
                   <span className="quiet">none</span>
                 )}
-                <ArrowRight size={13} className={TO} aria-label="to" />
+                <To />
                 {each.digest ? <Digest value={each.digest} /> : <b>none</b>}
               </td>
               <td className="number">{each.size !== undefined && bytes(each.size)}</td>
@@ -172,7 +170,7 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
               </td>
               <td>
                 {each.live ?? "not set"}
-                <ArrowRight size={13} className={TO} aria-label="to" />
+                <To />
                 <b>{each.proposed ?? "not set"}</b>
               </td>
             </tr>
@@ -208,7 +206,7 @@ const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) =>
               </td>
               <td>
                 {revision(each.live)}
-                <ArrowRight size={13} className={TO} aria-label="to" />
+                <To />
                 <b>{revision(each.proposed)}</b>
               </td>
             </tr>
@@ -232,7 +230,7 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
               <td>{each.name}</td>
               <td>
                 {each.live ?? "not reported"}
-                <ArrowRight size={13} className={TO} aria-label="to" />
+                <To />
                 <b>{each.proposed ?? "not reported"}</b>
                 {each.better !== undefined && (
                   <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>

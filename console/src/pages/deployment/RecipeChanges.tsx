@@ -1,9 +1,13 @@
-import { TO } from "../../design/classes";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 
 const RECIPE_CHANGES = "list-none text-[13px] [&_code]:mr-1.5 [&_code]:wrap-anywhere";
+
+/** From what is live to what would be. */
+export const To = () => (
+  <ArrowRight size={13} className="mx-1.25 inline [vertical-align:-2px] text-ink-3" aria-label="to" />
+);
 
 export const PartChanges = ({ parts, count }: { parts: Schemas["PartChangeView"][]; count: number }) =>
   parts.length === 0 ? null : (
@@ -14,7 +18,7 @@ export const PartChanges = ({ parts, count }: { parts: Schemas["PartChangeView"]
           <li key={each.name}>
             <Link to={`/packages?name=${encodeURIComponent(each.name)}`}>{each.name}</Link>{" "}
             {each.live.join(", ") || (each.live.length === 0 ? "not there" : "of no version")}
-            <ArrowRight size={13} className={TO} aria-label="to" />
+            <To />
             <b>{each.proposed.join(", ") || (each.proposed.length === 0 ? "gone" : "of no version")}</b>
           </li>
         ))}
@@ -31,7 +35,7 @@ export const PieceChanges = ({ pieces }: { pieces: Schemas["RecipeChange"][] }) 
         {pieces.map((each) => (
           <li key={each.what}>
             {each.what} {each.live ?? "none"}
-            <ArrowRight size={13} className={TO} aria-label="to" />
+            <To />
             <b>{each.proposed ?? "none"}</b>
           </li>
         ))}
@@ -59,7 +63,7 @@ export const RecipeChanges = ({
         {recipe.slice(0, 8).map((each) => (
           <li key={each.what}>
             <code>{each.what}</code> {each.live ?? "–"}
-            <ArrowRight size={13} className={TO} aria-label="to" />
+            <To />
             <b>{each.proposed ?? "–"}</b>
           </li>
         ))}

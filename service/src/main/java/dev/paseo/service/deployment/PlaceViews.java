@@ -74,8 +74,8 @@ public class PlaceViews {
      *
      * @param closed       the closure by hand
      * @param closedPeriod the period of the environment's calendar, which closes it as well
-     * @param differing the hosts that a repair would bring to what is live
-     * @param rollback  the version that a rollback would go to
+     * @param differing    the hosts that a repair would bring to what is live
+     * @param rollback     the version that a rollback would go to
      */
     record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired,
             Optional<String> version, Optional<Long> deployment, Optional<String> side,
