@@ -4,9 +4,11 @@ import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
 import { createMemoryRouter, RouterProvider } from "react-router";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import type { Schemas } from "../api/client";
 import Audit from "./audit/Audit";
 import OneSet from "./sets/OneSet";
 import Sets from "./sets/Sets";
+import { Promote } from "./version/Promote";
 import { Deputies } from "./waiting/Deputies";
 import { Notices } from "./waiting/Notices";
 import Waiting from "./waiting/Waiting";
@@ -210,6 +212,37 @@ describe("sets", () => {
     await userEvent.click(await screen.findByRole("button", { name: "Promote into production" }));
     expect(await screen.findByText(/If one does not go live, all of it is undone/)).toBeVisible();
     expect(sent).toEqual([]);
+  });
+});
+
+describe("a version", () => {
+  test("is not offered for where it has no place; why, and the way to a place, are said", async () => {
+    const view: Schemas["VersionView"] = {
+      component: "notice-board",
+      number: "1.0.1",
+      names: [],
+      branch: "main",
+      trusted: true,
+      digest: "d",
+      sealedAt: "2026-11-23T09:00:00Z",
+      artifacts: [],
+      recipe: {},
+      causes: [],
+      deployments: [],
+      evidence: [],
+      walk: [
+        { environment: "test", gated: false },
+        { environment: "staging", gated: false, noPlace: "notice-board has no place in staging" },
+      ],
+    };
+    show(<Promote view={view} />);
+    expect(await screen.findByRole("button", { name: "Deploy to test" })).toBeVisible();
+    expect(screen.queryByRole("button", { name: "Deploy to staging" })).toBeNull();
+    expect(screen.getByText(/notice-board has no place in staging/)).toBeVisible();
+    expect(screen.getByRole("link", { name: "Where it runs" })).toHaveAttribute(
+      "href",
+      "/components/notice-board/address",
+    );
   });
 });
 

@@ -103,7 +103,12 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
         <dd>{run.commitAuthor}</dd>
         <dt>version</dt>
         <dd>
-          <span className="v">{run.version}</span> {run.sealed ? "sealed" : "reserved"}
+          {run.sealed ? (
+            <Link to={`/versions/${run.component}/${run.version}`}>{run.version}</Link>
+          ) : (
+            <span className="v">{run.version}</span>
+          )}{" "}
+          {run.sealed ? "sealed" : "reserved"}
         </dd>
         {causes[0] && (
           <>

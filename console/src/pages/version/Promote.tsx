@@ -1,3 +1,4 @@
+import { MapPin } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
@@ -19,11 +20,13 @@ export function Promote({ view }: { view: View }) {
         ["ahead", "moving"].includes(deploymentState(each.status).phase),
     );
   const places = view.walk.filter((stop) => stop.live !== view.number && !open(stop.environment));
-  const next = places.find((stop) => stop.openedAt === undefined);
+  const next = places.find((stop) => stop.openedAt === undefined && stop.noPlace === undefined);
+  const unplaced = view.walk.flatMap((stop) => stop.noPlace ?? []);
   if (view.blocked || view.walk.length === 0) return null;
   return (
     <section className="flex flex-wrap gap-x-3 gap-y-2 mb-5 print:hidden" aria-label="Request it">
       {places
+        .filter((stop) => stop.noPlace === undefined)
         .filter((stop) => may("PROMOTE", { component: view.component, environment: stop.environment }))
         .map((stop) => (
           <button
@@ -51,6 +54,15 @@ export function Promote({ view }: { view: View }) {
           version={view.number}
           words={`promote it into ${next.environment}`}
         />
+      )}
+      {unplaced.length > 0 && (
+        <p className="quiet basis-full">
+          It cannot go everywhere on its walk: {unplaced.join("; ")}.{" "}
+          <Link className="inline-flex items-baseline gap-1" to={`/components/${view.component}/address`}>
+            <MapPin size={14} className="self-center" />
+            Where it runs
+          </Link>
+        </p>
       )}
     </section>
   );

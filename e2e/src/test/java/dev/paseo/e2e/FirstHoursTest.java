@@ -39,7 +39,7 @@ class FirstHoursTest {
     }
 
     private static void ticked(Browser browser, List<String> done, List<String> left) {
-        browser.open("/");
+        browser.click(By.xpath("//a[@aria-label='Paseo, whereabouts']"));
         browser.see(By.xpath("//section[@aria-label='First hours']"));
         done.forEach(each -> browser.see(By.xpath("//*[contains(@class, 'sr-only')][.='" + each + ": there']")));
         left.forEach(each -> browser.see(By.xpath("//*[contains(@class, 'sr-only')][.='" + each + ": not yet']")));
@@ -71,7 +71,8 @@ class FirstHoursTest {
                 Await.until("it may be loaded", load::isEnabled);
                 load.click();
                 Await.until("it is loaded", () -> !park.as("admin").get("/api/v1/environments").good().isEmpty());
-                browser.open("/settings/accounts");
+                browser.click(By.xpath("//a[@aria-label='Paseo, whereabouts']"));
+                browser.click(By.xpath("//main//a[.='Add an account']"));
                 browser.click(By.xpath("//main//button[.='New account']"));
                 fill(browser, "Name", "ada");
                 fill(browser, "Roles", "approver");
@@ -88,7 +89,9 @@ class FirstHoursTest {
                 browser.see(By.xpath("//h1[contains(., 'notice-board')]"));
                 Await.until("it is sealed",
                         () -> park.as("admin").get("/api/v1/versions/notice-board/1.0.1").status() == 200);
-                browser.open("/components/notice-board/address");
+                browser.click(By.xpath("//main//a[.='1.0.1']"));
+                browser.seeText("notice-board has no place in test: the environments file gives it no hosts there");
+                browser.click(By.xpath("//main//a[.='Where it runs']"));
                 browser.click(By.xpath("//label[contains(., 'test-1')]"));
                 WebElement address = browser.see(By.xpath("//input[starts-with(@aria-label, 'Address of')]"));
                 address.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
@@ -98,7 +101,8 @@ class FirstHoursTest {
                 place.click();
                 Await.until("it has a place", () -> park.as("admin").get("/api/v1/places/notice-board/test")
                         .status() == 200);
-                browser.open("/versions/notice-board/1.0.1");
+                browser.click(By.xpath("//a[@aria-label='Paseo, whereabouts']"));
+                browser.click(By.xpath("//main//a[.='1.0.1']"));
                 browser.click(By.xpath("//button[.='Deploy to test']"));
                 browser.seeText("Nothing is live in test yet.");
                 press(browser, "Deploy to test now");

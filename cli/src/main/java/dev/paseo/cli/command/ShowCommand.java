@@ -174,6 +174,9 @@ final class ShowCommand extends ServiceCommand {
             if (stop.has("stays")) {
                 out().println(context.ink().warn("It stays before " + stop.path("environment").asString()) + ": "
                         + stop.path("stays").asString() + ". When that is mended, it goes on by itself.");
+            } else if (stop.has("noPlace")) {
+                out().println(context.ink().warn("It cannot go into " + stop.path("environment").asString()) + ": "
+                        + stop.path("noPlace").asString() + ".");
             }
         });
     }

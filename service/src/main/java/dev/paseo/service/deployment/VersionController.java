@@ -35,9 +35,12 @@ class VersionController {
     /**
      * An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it
      * does not go there by itself, {@code keeps} why it does not go on from there.
+     *
+     * @param noPlace why nothing of its component can be deployed there
      */
     record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt,
-            Optional<String> live, boolean gated, Optional<String> stays, Optional<String> keeps) {}
+            Optional<String> live, boolean gated, Optional<String> noPlace, Optional<String> stays,
+            Optional<String> keeps) {}
 
     /**
      * A version, whole.
@@ -116,6 +119,7 @@ class VersionController {
                 .anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
         return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt),
                 stay.flatMap(Environments.Stay::endedAt), live, gated,
+                environments.whyNoPlace(version.component(), environment),
                 lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment))
                         .map(WalkStays.Stay::reason).findFirst(),
                 stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Environments.Stay::keeps));

@@ -1,6 +1,5 @@
 package dev.paseo.service.deployment;
 
-import dev.paseo.language.NearestName;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.environment.Environments;
@@ -76,17 +75,8 @@ class WalkOn implements EffectHandler {
     private void into(Versions.Version version, String environment, String from) {
         environments.find(version.component(), environment).ifPresentOrElse(
                 place -> requests.byWalk(version, place, from),
-                () -> stays.stays(version, environment, from, noPlace(version.component(), environment)));
-    }
-
-    private String noPlace(String component, String environment) {
-        List<String> known = environments.all().stream().map(Environments.Environment::name).toList();
-        if (known.contains(environment) && environments.isRetired(component, environment)) {
-            return component + " in " + environment + " is retired";
-        }
-        return known.contains(environment)
-                ? component + " has no place in " + environment + ": the environments file names no hosts of it there"
-                : "there is no environment " + environment + NearestName.hint(environment, known);
+                () -> stays.stays(version, environment, from,
+                        environments.whyNoPlace(version.component(), environment).orElseThrow()));
     }
 
     @Override

@@ -119,8 +119,24 @@ public class Environments {
     public Place place(String component, String environment) {
         Environment known = named(environment);
         return mapper.place(component, environment).map(Environments::place)
-                .orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
-                        + ": the environments file gives it no hosts there"));
+                .orElseThrow(() -> Refusal.notFound(noPlace(component, known.name())));
+    }
+
+    private static String noPlace(String component, String environment) {
+        return component + " has no place in " + environment + ": the environments file gives it no hosts there";
+    }
+
+    /** Why nothing can be deployed there; empty if something can. */
+    public Optional<String> whyNoPlace(String component, String environment) {
+        if (find(component, environment).isPresent()) {
+            return Optional.empty();
+        }
+        List<String> known = mapper.all().stream().map(EnvironmentRow::name).toList();
+        if (!known.contains(environment)) {
+            return Optional.of("there is no environment " + environment + NearestName.hint(environment, known));
+        }
+        return Optional.of(isRetired(component, environment) ? component + " in " + environment + " is retired"
+                : noPlace(component, environment));
     }
 
     public boolean isRetired(String component, String environment) {
