@@ -86,11 +86,13 @@ export function Loading({ height = 240 }: { height?: number }) {
   );
 }
 
-export function Trouble({ error }: { error: unknown }) {
+/** What went wrong; where it is all that the page shows, under its heading. */
+export function Trouble({ error, whole = false }: { error: unknown; whole?: boolean }) {
+  const Heading = whole ? "h1" : "h2";
   const problem = error instanceof Problem ? error : new Problem(0, "This page failed", String(error));
   return (
     <div className={`${TROUBLE} sheet`} role="alert">
-      <h2>{problem.title}</h2>
+      <Heading className="text-[16px] leading-6">{problem.title}</Heading>
       <p>{problem.message}</p>
       <p>
         <Link to="/">Back to whereabouts</Link>
@@ -99,7 +101,9 @@ export function Trouble({ error }: { error: unknown }) {
   );
 }
 
-export const NoPage = () => <Trouble error={new Problem(404, "Nothing here", "There is no page at this address.")} />;
+export const NoPage = () => (
+  <Trouble whole error={new Problem(404, "Nothing here", "There is no page at this address.")} />
+);
 
 const ANEW = "paseo-loaded-anew";
 
@@ -118,13 +122,13 @@ export function Failed() {
   if (!gone)
     return (
       <main>
-        <Trouble error={error} />
+        <Trouble whole error={error} />
       </main>
     );
   return (
     <main>
       <div className={`${TROUBLE} sheet`} role="alert">
-        <h2>This page did not load</h2>
+        <h1 className="text-[16px] leading-6">This page did not load</h1>
         <p>The service was upgraded meanwhile, or does not answer just now.</p>
         <button type="button" className="btn" onClick={() => location.reload()}>
           Load it again

@@ -4,6 +4,7 @@ import rehypeSlug from "rehype-slug";
 import remarkGfm from "remark-gfm";
 import { PICTURES } from "./all";
 import { ROOT, textOf } from "./texts";
+import { Wide } from "../design/Wide";
 
 /** An address that a page writes, from the root of the docs. */
 const resolved = (page: string, address: string) =>
@@ -34,9 +35,9 @@ export function Article({ page }: { page: string }) {
             return picture ? <img src={picture} alt={alt} loading="lazy" /> : <i>{alt}</i>;
           },
           table: ({ children }) => (
-            <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Table">
+            <Wide label="Table">
               <table>{children}</table>
-            </div>
+            </Wide>
           ),
           pre: ({ children }) => <pre tabIndex={0}>{children}</pre>,
         }}

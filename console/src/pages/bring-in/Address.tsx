@@ -7,7 +7,8 @@ import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { Desk } from "../environments-file/EnvironmentsFile";
 
-const OFFER = "grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-line py-2";
+const OFFER =
+  "grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-line py-2 max-[720px]:grid-cols-1";
 
 type Offers = Schemas["OffersView"];
 /** Environment to host to address. */
@@ -23,7 +24,7 @@ export default function Address() {
     staleTime: 0,
   });
   if (offers.isPending) return <Loading height={520} />;
-  if (offers.isLoadingError) return <Trouble error={offers.error} />;
+  if (offers.isLoadingError) return <Trouble whole error={offers.error} />;
   return <Choosing name={name} offers={offers.data} text={state?.text} />;
 }
 
@@ -109,7 +110,7 @@ function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text
         }}
       >
         {offers.map((each) => (
-          <fieldset key={each.environment} className="m-0 mb-6 border-0 p-0">
+          <fieldset key={each.environment} className="m-0 mb-6 min-w-0 border-0 p-0">
             <legend className="mb-2 p-0 text-[16px] font-semibold">{each.environment}</legend>
             {each.hosts.length === 0 && (
               <p className="m-0 text-ink-2">

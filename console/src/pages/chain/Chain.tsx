@@ -9,6 +9,7 @@ import { At } from "../../design/time";
 import { neighbourhood, reachedBy, styleOf } from "./chain";
 import { ChainGraph } from "./ChainGraph";
 import { Walked } from "./Walked";
+import { Wide } from "../../design/Wide";
 
 const FOLLOW = "flex items-center gap-2 text-[13px] text-ink-2 max-[700px]:flex-wrap";
 
@@ -29,7 +30,7 @@ export default function Chain() {
   const events = useQuery({ ...triggerEvents(component), enabled: component !== "" && !change });
   const walked = useQuery({ ...consequences(component, event), enabled: component !== "" && event > 0 });
   if (all.isPending) return <Loading height={560} />;
-  if (all.isLoadingError) return <Trouble error={all.error} />;
+  if (all.isLoadingError) return <Trouble whole error={all.error} />;
   const { components, edges, changes } = all.data;
   const told = change ?? events.data?.find((each) => each.id === event);
   const connected = new Set(edges.flatMap((edge) => [edge.upstream, edge.downstream]));
@@ -98,7 +99,7 @@ function Ways({ edges }: { edges: Schemas["EdgeView"][] }) {
       <header>
         <h2>The latest on each way</h2>
       </header>
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="The latest on each way">
+      <Wide label="The latest on each way">
         <table>
           <thead>
             <tr>
@@ -138,7 +139,7 @@ function Ways({ edges }: { edges: Schemas["EdgeView"][] }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { StateWord } from "../../design/Glyph";
 import { deploymentState, workState } from "../../design/states";
 import { At, exactOf, lengthOf, useNow } from "../../design/time";
 import { rowsOf, spanOf, stretchesOf, sums, type Led, type Row, type Stretch } from "./chain";
+import { Wide } from "../../design/Wide";
 
 const FOLLOWED_KEY =
   "flex flex-wrap gap-x-4 gap-y-1 ml-auto text-[12px] text-ink-2 [&>span]:inline-flex [&>span]:items-center " +
@@ -39,12 +40,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
           ))}
         </span>
       </header>
-      <div
-        className="overflow-x-auto"
-        tabIndex={0}
-        role="region"
-        aria-label="Runs and deployments, in the order in which one led to another"
-      >
+      <Wide label="Runs and deployments, in the order in which one led to another">
         <table>
           <thead>
             <tr>
@@ -60,7 +56,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }

@@ -11,7 +11,7 @@ export default function Compare() {
   const [params, setParams] = useSearchParams();
   const known = useQuery(versions(name));
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   const to = params.get("to") ?? known.data[0] ?? "";
   const from = params.get("from") ?? known.data.find((number) => number !== to) ?? "";
   const set = (which: "from" | "to", number: string) => setParams({ from, to, [which]: number }, { replace: true });

@@ -26,7 +26,7 @@ export default function Component() {
   const runs = useQuery(componentRuns(name, 30));
   const shared = useQuery(pieces(name));
   if (about.isPending) return <Loading height={480} />;
-  if (about.isLoadingError) return <Trouble error={about.error} />;
+  if (about.isLoadingError) return <Trouble whole error={about.error} />;
   const view = about.data;
   return (
     <>

@@ -46,7 +46,7 @@ export default function Components() {
       { replace: true },
     );
   if (where.isPending) return <Loading />;
-  if (where.isLoadingError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble whole error={where.error} />;
   return (
     <>
       <title>Components · Paseo</title>

@@ -3,11 +3,12 @@ import type { Schemas } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { workState } from "../../design/states";
 import { At } from "../../design/time";
+import { Wide } from "../../design/Wide";
 
 /** Runs of a component, the newest first. */
 export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"][] }) {
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`Runs of ${name}`}>
+    <Wide label={`Runs of ${name}`}>
       <table>
         <thead>
           <tr>
@@ -48,6 +49,6 @@ export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"]
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   );
 }

@@ -42,7 +42,7 @@ export default function Deployment() {
   const { id = "0" } = useParams();
   const deployment = useQuery(deploymentQuery(Number(id)));
   if (deployment.isPending) return <Loading height={520} />;
-  if (deployment.isLoadingError) return <Trouble error={deployment.error} />;
+  if (deployment.isLoadingError) return <Trouble whole error={deployment.error} />;
   const view = deployment.data;
   const { component, version, environment, status } = view.deployment;
   const mine = status === "waiting" && view.mayNot === undefined;

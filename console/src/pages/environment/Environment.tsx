@@ -17,6 +17,7 @@ import { RecordOfPeriod } from "./RecordOfPeriod";
 import { PLAIN, TITLE_END } from "../../design/classes";
 import { Gates } from "./Rules";
 import { Lately, Now } from "./Now";
+import { Wide } from "../../design/Wide";
 
 /** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
 export default function Environment() {
@@ -25,7 +26,7 @@ export default function Environment() {
   const where = useQuery(whereabouts());
   const own = where.data?.environments.find((each) => each.name === name);
   if (rules.isPending) return <Loading height={520} />;
-  if (rules.isLoadingError) return <Trouble error={rules.error} />;
+  if (rules.isLoadingError) return <Trouble whole error={rules.error} />;
   return (
     <In zone={rules.data.zone}>
       <title>{`${name} · Paseo`}</title>
@@ -130,7 +131,7 @@ function People({ name }: { name: string }) {
   return (
     <section className="sheet pad" aria-label="Who may">
       <h2>Who may do what</h2>
-      <div className="overflow-x-auto">
+      <Wide label="Who may do what here">
         <table>
           <tbody>
             {people.data?.map((each) => (
@@ -149,7 +150,7 @@ function People({ name }: { name: string }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }

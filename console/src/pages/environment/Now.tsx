@@ -6,6 +6,7 @@ import { Glyph, StateWord } from "../../design/Glyph";
 import { Lozenge } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
+import { Wide } from "../../design/Wide";
 
 /** What was deployed there last, and where its hosts and values are. */
 export function Lately({ name }: { name: string }) {
@@ -67,7 +68,7 @@ export function Now({ name }: { name: string }) {
           </span>
         </p>
       )}
-      <div className="overflow-x-auto">
+      <Wide label="What is live here">
         <table>
           <thead>
             <tr>
@@ -105,7 +106,7 @@ export function Now({ name }: { name: string }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       {where.data && rows.length === 0 && <p className="quiet">No component has a place here.</p>}
     </section>
   );

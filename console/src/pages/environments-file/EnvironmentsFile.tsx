@@ -26,7 +26,7 @@ export default function EnvironmentsFile() {
 function Whole({ environment }: { environment: string | undefined }) {
   const file = useQuery(environmentsFile());
   if (file.isPending) return <Loading height={560} />;
-  if (file.isLoadingError) return <Trouble error={file.error} />;
+  if (file.isLoadingError) return <Trouble whole error={file.error} />;
   return (
     <Desk
       key={file.data.digest}
@@ -43,7 +43,7 @@ function Whole({ environment }: { environment: string | undefined }) {
 function Copy({ of, as }: { of: string; as: string }) {
   const file = useQuery(environmentCopy(of, as));
   if (file.isPending) return <Loading height={560} />;
-  if (file.isLoadingError) return <Trouble error={file.error} />;
+  if (file.isLoadingError) return <Trouble whole error={file.error} />;
   return (
     <Desk
       title={as}

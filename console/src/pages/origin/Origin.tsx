@@ -8,6 +8,7 @@ import { bytes, Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Looking } from "../history/Looking";
 import { decisionsOf, hostsOf } from "./told";
+import { Wide } from "../../design/Wide";
 
 type File = Schemas["SealedFileView"];
 type Stay = Schemas["LiveStayView"];
@@ -180,7 +181,7 @@ function Sealed({ file }: { file: File }) {
       {file.stays.length === 0 ? (
         <p className="quiet">It has never been live.</p>
       ) : (
-        <div className="overflow-x-auto mt-5" tabIndex={0} role="region" aria-label={`Where ${file.version} was live`}>
+        <Wide label={`Where ${file.version} was live`} className="mt-5">
           <table>
             <thead>
               <tr>
@@ -198,7 +199,7 @@ function Sealed({ file }: { file: File }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
       )}
     </section>
   );

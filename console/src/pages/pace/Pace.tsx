@@ -13,6 +13,7 @@ import { barOf, length, marks, mostOf, PARTS, wordOf } from "./parts";
 import { Stages } from "./Stages";
 import { WaitedFor } from "./WaitedFor";
 import { TITLE_END } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 type Environment = Schemas["EnvironmentPaceView"];
 
@@ -78,7 +79,7 @@ export default function Pace() {
 
 const Figures = ({ environments }: { environments: Environment[] }) => (
   <section className="sheet p-5">
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Pace of each environment">
+    <Wide label="Pace of each environment">
       <table className="[&_td]:whitespace-nowrap">
         <thead>
           <tr>
@@ -118,7 +119,7 @@ const Figures = ({ environments }: { environments: Environment[] }) => (
           })}
         </tbody>
       </table>
-    </div>
+    </Wide>
     <p className="quiet mt-2 text-[12px]">
       From the commit to going live; of a version that arrived, from its arrival. Mended in: how long what was gone back
       from was live.
@@ -225,7 +226,7 @@ function Weeks({ environments }: { environments: Environment[] }) {
 const Slowest = ({ promotions }: { promotions: Schemas["LeadTimeView"][] }) => (
   <section className="sheet mt-5 p-5">
     <h2 className="mb-2">Those that took longest</h2>
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Those that took longest">
+    <Wide label="Those that took longest">
       <table>
         <thead>
           <tr>
@@ -262,7 +263,7 @@ const Slowest = ({ promotions }: { promotions: Schemas["LeadTimeView"][] }) => (
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   </section>
 );
 

@@ -14,6 +14,7 @@ import { api, need, type Schemas } from "../../api/client";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { length, marks, percent } from "./parts";
+import { Wide } from "../../design/Wide";
 
 type Shift = Schemas["ShiftView"];
 
@@ -192,7 +193,7 @@ function Told({ shift, first, what, path }: ToldProps) {
       {shift.differences.length === 0 ? (
         <p className="m-0 text-[13px]">Nothing that is known was otherwise before.</p>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="What was otherwise">
+        <Wide label="What was otherwise">
           <table>
             <thead>
               <tr>
@@ -217,7 +218,7 @@ function Told({ shift, first, what, path }: ToldProps) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
       )}
     </section>
   );

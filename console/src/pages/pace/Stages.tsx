@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { At } from "../../design/time";
 import { length } from "./parts";
+import { Wide } from "../../design/Wide";
 
 const ORDERS = [
   ["spent", "where most time goes"],
@@ -44,7 +45,7 @@ export function Stages(query: StagesProps) {
           </select>
         </label>
       </header>
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Stages">
+      <Wide label="Stages">
         <table>
           <thead>
             <tr>
@@ -85,7 +86,7 @@ export function Stages(query: StagesProps) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <p className="quiet mt-2 text-[12px]">
         Of attempts that ended since <At time={stages.data.since} />. Flaky: one failed and a later one of the same run
         passed, with the same commit and inputs.

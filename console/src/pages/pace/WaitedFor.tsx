@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { length } from "./parts";
+import { Wide } from "../../design/Wide";
 
 /** Which groups promotions waited for; persons are not named, and nobody is ranked. */
 export function WaitedFor({ environments }: { environments: Schemas["EnvironmentPaceView"][] }) {
@@ -10,7 +11,7 @@ export function WaitedFor({ environments }: { environments: Schemas["Environment
   return (
     <section className="sheet mt-5 p-5">
       <h2 className="mb-2">Whom promotions waited for</h2>
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Whom promotions waited for">
+      <Wide label="Whom promotions waited for">
         <table>
           <thead>
             <tr>
@@ -35,7 +36,7 @@ export function WaitedFor({ environments }: { environments: Schemas["Environment
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <p className="quiet mt-2 text-[12px]">
         From the request until as many had said yes as the gate wanted. They are asked at the same time, so these are no
         parts of a whole.

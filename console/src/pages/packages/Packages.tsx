@@ -5,6 +5,7 @@ import { api, need, type Schemas } from "../../api/client";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Looking } from "../history/Looking";
+import { Wide } from "../../design/Wide";
 
 /** Which versions have a part, and where they are live. */
 export default function Packages() {
@@ -61,7 +62,7 @@ function Having({ name }: { name: string }) {
     retry: false,
   });
   if (found.isPending) return <Loading height={320} />;
-  if (found.isLoadingError) return <Trouble error={found.error} />;
+  if (found.isLoadingError) return <Trouble whole error={found.error} />;
   const { versions, all } = found.data;
   const live = versions.filter((each) => each.live.length > 0);
   return (
@@ -73,7 +74,7 @@ function Having({ name }: { name: string }) {
             `${counted(versions.length)} ${versions.length === 1 ? "has" : "have"} it${all ? "" : ", and older ones"}.`}
       </p>
       {versions.length > 0 && (
-        <div className="sheet overflow-x-auto">
+        <Wide label="Versions that have it" className="sheet">
           <table className="w-full text-left">
             <thead>
               <tr>
@@ -89,7 +90,7 @@ function Having({ name }: { name: string }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
       )}
     </>
   );

@@ -20,7 +20,7 @@ export default function Passage() {
   const client = useQueryClient();
   const passage = useQuery(passageQuery(Number(id)));
   if (passage.isPending) return <Loading height={420} />;
-  if (passage.isLoadingError) return <Trouble error={passage.error} />;
+  if (passage.isLoadingError) return <Trouble whole error={passage.error} />;
   const view = passage.data;
   const fresh = () => client.invalidateQueries();
   const mine = view.mayNotTick === undefined;

@@ -24,7 +24,7 @@ export default function Pipeline() {
   const about = useQuery(componentQuery(name));
   const file = useQuery(pipeline(name, branch));
   if (file.isPending || about.isPending) return <Loading height={560} />;
-  if (about.isLoadingError) return <Trouble error={about.error} />;
+  if (about.isLoadingError) return <Trouble whole error={about.error} />;
   return (
     <>
       <title>{`Pipeline of ${name} · Paseo`}</title>

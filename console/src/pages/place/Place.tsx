@@ -10,6 +10,7 @@ import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Actions } from "./Actions";
 import { PLACE_COLUMNS, RESTRAINT, RESTRAINTS, TITLE_END } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 type View = Schemas["PlaceView"];
 
@@ -19,7 +20,7 @@ export default function Place() {
   const place = useQuery(placeQuery(component, environment));
   const past = useQuery(history(component, environment));
   if (place.isPending) return <Loading height={520} />;
-  if (place.isLoadingError) return <Trouble error={place.error} />;
+  if (place.isLoadingError) return <Trouble whole error={place.error} />;
   const view = place.data;
   return (
     <In zone={view.zone}>
@@ -60,7 +61,7 @@ export default function Place() {
               </a>
             )}
           </header>
-          <div className="overflow-x-auto">
+          <Wide label="What each host has">
             <table>
               <thead>
                 <tr>
@@ -76,7 +77,7 @@ export default function Place() {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Wide>
         </section>
         <Actions view={view} />
       </div>
@@ -93,7 +94,7 @@ export default function Place() {
           )}
           <Link to={`/deployments?component=${component}&environment=${environment}`}>All of it</Link>
         </header>
-        <div className="overflow-x-auto">
+        <Wide label="Deployments of this place">
           <table>
             <thead>
               <tr>
@@ -138,7 +139,7 @@ export default function Place() {
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
         {past.data?.length === 0 && (
           <p className="quiet pad">
             Nothing was deployed here yet. To write down what is live already:{" "}

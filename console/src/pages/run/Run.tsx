@@ -39,7 +39,7 @@ export default function Run() {
   const { component = "", number = "0" } = useParams();
   const run = useQuery(runQuery(component, Number(number)));
   if (run.isPending) return <Loading height={520} />;
-  if (run.isLoadingError) return <Trouble error={run.error} />;
+  if (run.isLoadingError) return <Trouble whole error={run.error} />;
   return <Shown key={`${component}#${number}`} view={run.data} />;
 }
 

@@ -11,13 +11,14 @@ import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { RecordLinks } from "../../design/RecordLinks";
 import { IN_SHORT, PLACE_ACTIONS, PLACE_COLUMNS } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 /** One set: what is in it, what is live of it where, and its promotions. */
 export default function OneSet() {
   const { name = "" } = useParams();
   const set = useQuery(oneSet(name));
   if (set.isPending) return <Loading height={420} />;
-  if (set.isLoadingError) return <Trouble error={set.error} />;
+  if (set.isLoadingError) return <Trouble whole error={set.error} />;
   const view = set.data;
   return (
     <>
@@ -57,7 +58,7 @@ function Members({ view }: { view: Schemas["SetView"] }) {
       <header>
         <h2>In their order</h2>
       </header>
-      <div className="overflow-x-auto">
+      <Wide label="Versions in their order">
         <table>
           <thead>
             <tr>
@@ -100,7 +101,7 @@ function Members({ view }: { view: Schemas["SetView"] }) {
             })}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }

@@ -11,6 +11,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { membersOf } from "../whereabouts/dense";
+import { Wide } from "../../design/Wide";
 
 const MEMBER_ROW = "grid grid-cols-[minmax(0,1fr)_150px_auto_auto] gap-2 w-full items-center";
 
@@ -22,7 +23,7 @@ export default function Sets() {
   const picked = membersOf(params);
   const [making, make] = useState(picked.length > 0);
   if (all.isPending) return <Loading height={360} />;
-  if (all.isLoadingError) return <Trouble error={all.error} />;
+  if (all.isLoadingError) return <Trouble whole error={all.error} />;
   return (
     <>
       <title>Sets · Paseo</title>
@@ -47,7 +48,7 @@ export default function Sets() {
       )}
       {all.data.length > 0 && (
         <section className="sheet pad">
-          <div className="overflow-x-auto">
+          <Wide label="Sets">
             <table>
               <thead>
                 <tr>
@@ -93,7 +94,7 @@ export default function Sets() {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Wide>
         </section>
       )}
     </>

@@ -23,7 +23,7 @@ export default function Account() {
   });
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   const view = known.data;
   const manages = may("MANAGE_ACCOUNTS");
   return (

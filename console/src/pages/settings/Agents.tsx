@@ -19,7 +19,7 @@ export default function Agents() {
   const known = useQuery(agents());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Agents · Settings · Paseo</title>

@@ -8,7 +8,7 @@ import { components } from "./queries";
 export default function Components() {
   const known = useQuery(components());
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Components · Settings · Paseo</title>

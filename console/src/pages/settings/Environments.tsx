@@ -16,7 +16,7 @@ export default function Environments() {
   const known = useQuery(environments());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Environments · Settings · Paseo</title>

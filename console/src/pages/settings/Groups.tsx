@@ -18,7 +18,7 @@ export default function Groups() {
   const known = useQuery(groups());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Groups · Settings · Paseo</title>

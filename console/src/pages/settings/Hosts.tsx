@@ -15,7 +15,7 @@ export default function Hosts() {
   const known = useQuery(hosts());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Hosts · Settings · Paseo</title>

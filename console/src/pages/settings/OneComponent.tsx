@@ -23,7 +23,7 @@ export default function OneComponent() {
   const known = useQuery(componentQuery(name));
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   const view = known.data;
   const registers = may("REGISTER_COMPONENT", { component: name });
   return (

@@ -17,7 +17,7 @@ export default function Previews() {
   const may = useMay();
   const fresh = useFresh();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Previews · Settings · Paseo</title>

@@ -17,7 +17,7 @@ export default function Receivers() {
   const may = useMay();
   const fresh = useFresh();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Receivers · Settings · Paseo</title>

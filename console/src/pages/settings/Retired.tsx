@@ -18,7 +18,7 @@ export default function Retired() {
   const known = useQuery(retired());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isLoadingError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble whole error={known.error} />;
   return (
     <>
       <title>Retired · Settings · Paseo</title>

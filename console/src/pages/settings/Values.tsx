@@ -10,6 +10,7 @@ import { None, Sheet } from "./parts";
 import { grants, placeSettings, secrets } from "./queries";
 import { SetSecret, SetVariable } from "./SetValue";
 import { changed, changedBetween, setBetween, isOwn, reachOf, secretIn, variablesOf, type Held } from "./values";
+import { Wide } from "../../design/Wide";
 
 type Revision = Schemas["RevisionView"];
 type Kept = Schemas["Kept"];
@@ -28,7 +29,7 @@ export default function Values() {
     });
   const [since, until] = [params.get("since") ?? "", params.get("until") ?? ""];
   if (where.isPending) return <Loading />;
-  if (where.isLoadingError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble whole error={where.error} />;
   const names = where.data.rows.map((row) => row.component);
   const chosen = params.get("component") ?? names[0] ?? "";
   const environments = (where.data.rows.find((row) => row.component === chosen)?.cells ?? [])
@@ -108,7 +109,7 @@ function Matrix({ component, environments, since, until }: MatrixProps) {
         {variables.length + named.length === 0 ? (
           <None>Nothing is given to it yet.</None>
         ) : (
-          <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`What ${component} is given`}>
+          <Wide label={`What ${component} is given`}>
             <table className="w-full">
               <thead>
                 <tr>
@@ -146,7 +147,7 @@ function Matrix({ component, environments, since, until }: MatrixProps) {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Wide>
         )}
       </Sheet>
       {since && (

@@ -15,7 +15,7 @@ const word = (action: string) => action.toLowerCase().replaceAll("_", "-");
 export default function Yours() {
   const who = useQuery(me());
   if (who.isPending) return <Loading />;
-  if (who.isLoadingError) return <Trouble error={who.error} />;
+  if (who.isLoadingError) return <Trouble whole error={who.error} />;
   return (
     <>
       <title>Your settings · Paseo</title>

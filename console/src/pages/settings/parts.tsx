@@ -5,6 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import { Search } from "../../design/Search";
 import { At } from "../../design/time";
 import { trail } from "./queries";
+import { Wide } from "../../design/Wide";
 
 interface SheetProps {
   title: ReactNode;
@@ -149,7 +150,7 @@ export function Narrowed<T>({ of, what, by, children }: NarrowedProps<T>) {
 
 /** A table as wide as its sheet. */
 export const Rows = ({ head, children }: { head: string[]; children: ReactNode }) => (
-  <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={head.join(", ")}>
+  <Wide label={head.filter(Boolean).join(", ")}>
     <table className="w-full [&_td:first-child_b]:whitespace-nowrap">
       <thead>
         <tr>
@@ -160,7 +161,7 @@ export const Rows = ({ head, children }: { head: string[]; children: ReactNode }
       </thead>
       <tbody>{children}</tbody>
     </table>
-  </div>
+  </Wide>
 );
 
 export const ToComponent = ({ name }: { name: string }) => <Link to={`/settings/components/${name}`}>{name}</Link>;

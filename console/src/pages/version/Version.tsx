@@ -16,6 +16,7 @@ import { Added } from "./Added";
 import { Parts } from "./Parts";
 import { Promote } from "./Promote";
 import { stopsOf } from "./stops";
+import { Wide } from "../../design/Wide";
 
 const VERSION_COLUMNS =
   "grid grid-cols-[minmax(0,1.5fr)_minmax(240px,1fr)_280px] gap-8 mt-5 [--gbg:var(--ground)] [&_section]:grid " +
@@ -28,7 +29,7 @@ export default function Version() {
   const { component = "", number = "" } = useParams();
   const version = useQuery(versionQuery(component, number));
   if (version.isPending) return <Loading height={520} />;
-  if (version.isLoadingError) return <Trouble error={version.error} />;
+  if (version.isLoadingError) return <Trouble whole error={version.error} />;
   const view = version.data;
   const liveIn = view.walk.filter((stop) => stop.live === view.number).map((stop) => stop.environment);
   return (
@@ -134,7 +135,7 @@ function Deployments({ view }: { view: View }) {
       {view.deployments.length === 0 ? (
         <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Deployments of this version">
+        <Wide label="Deployments of this version">
           <table>
             <thead>
               <tr>
@@ -164,7 +165,7 @@ function Deployments({ view }: { view: View }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
       )}
     </section>
   );

@@ -24,7 +24,7 @@ type Gate = Schemas["Waiting"];
 export default function Waiting() {
   const waiting = useQuery(waitingQuery());
   if (waiting.isPending) return <Loading height={480} />;
-  if (waiting.isLoadingError) return <Trouble error={waiting.error} />;
+  if (waiting.isLoadingError) return <Trouble whole error={waiting.error} />;
   const view = waiting.data;
   return (
     <>

@@ -5,6 +5,7 @@ import { whereaboutsAt } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { between } from "./between";
+import { Wide } from "../../design/Wide";
 
 interface ThenProps {
   moment: string;
@@ -45,7 +46,7 @@ function Between({ one, other, filter }: { one: string; other: string; filter: s
     );
   return (
     <section className="sheet place-history" aria-label="What changed between two moments">
-      <div className="overflow-x-auto">
+      <Wide label="Changes between two moments">
         <table>
           <thead>
             <tr>
@@ -78,7 +79,7 @@ function Between({ one, other, filter }: { one: string; other: string; filter: s
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }
@@ -90,7 +91,7 @@ function AtOnce({ moment, filter }: { moment: string; filter: string }) {
   const rows = then.data.filter((row) => row.component.includes(filter));
   return (
     <section className="sheet place-history" aria-label="What was live then">
-      <div className="overflow-x-auto">
+      <Wide label="Live then">
         <table>
           <thead>
             <tr>
@@ -127,7 +128,7 @@ function AtOnce({ moment, filter }: { moment: string; filter: string }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       {rows.length === 0 && <p className="quiet pad">Nothing was live then.</p>}
     </section>
   );

@@ -53,7 +53,7 @@ export default function Whereabouts() {
       { replace: true },
     );
   if (where.isPending) return <Loading height={520} />;
-  if (where.isLoadingError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble whole error={where.error} />;
   return (
     <>
       <title>Whereabouts · Paseo</title>
