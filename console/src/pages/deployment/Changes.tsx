@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
 import { PartChanges, PieceChanges, RecipeChanges, To } from "./RecipeChanges";
+import { Wide } from "../../design/Wide";
 
 const CHANGES =
   "grid grid-cols-[minmax(0,1fr)_minmax(240px,300px)] gap-8 [&_section]:mb-4.5 [&_h3]:pb-1.25 [&_h3]:border-b " +
@@ -72,24 +73,26 @@ export function Changes({
               {comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}
               {authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}
             </h3>
-            <table className="[&_td:first-child]:w-16">
-              <tbody>
-                {commits.map((commit) => (
-                  <tr key={commit.id}>
-                    <td>
-                      <code>{commit.id.slice(0, 7)}</code>
-                    </td>
-                    <td className="clip" title={commit.summary}>
-                      {commit.summary}
-                    </td>
-                    <td className="quiet">{commit.author}</td>
-                    <td className="number quiet">
-                      <At time={commit.at} />
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Wide label="Commits">
+              <table className="[&_td:first-child]:w-16">
+                <tbody>
+                  {commits.map((commit) => (
+                    <tr key={commit.id}>
+                      <td>
+                        <code>{commit.id.slice(0, 7)}</code>
+                      </td>
+                      <td className="clip" title={commit.summary}>
+                        {commit.summary}
+                      </td>
+                      <td className="quiet">{commit.author}</td>
+                      <td className="number quiet">
+                        <At time={commit.at} />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
             {commits.length === 0 && <p className="quiet">None: {version} and what is live have the same commit.</p>}
           </section>
           <div>
@@ -129,29 +132,31 @@ const Same = ({ names }: { names: string[] }) =>
 const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) => (
   <section>
     <h3>Artifacts</h3>
-    <table>
-      <tbody>
-        {artifacts
-          .filter((each) => each.digest !== each.liveDigest)
-          .map((each) => (
-            <tr key={each.name}>
-              <td>
-                <b>{each.name}</b>
-              </td>
-              <td>
-                {each.liveDigest ? (
-                  <code className="quiet">{each.liveDigest.slice(0, 8)}</code>
-                ) : (
-                  <span className="quiet">none</span>
-                )}
-                <To />
-                {each.digest ? <Digest value={each.digest} /> : <b>none</b>}
-              </td>
-              <td className="number">{each.size !== undefined && bytes(each.size)}</td>
-            </tr>
-          ))}
-      </tbody>
-    </table>
+    <Wide label="Artifacts">
+      <table>
+        <tbody>
+          {artifacts
+            .filter((each) => each.digest !== each.liveDigest)
+            .map((each) => (
+              <tr key={each.name}>
+                <td>
+                  <b>{each.name}</b>
+                </td>
+                <td>
+                  {each.liveDigest ? (
+                    <code className="quiet">{each.liveDigest.slice(0, 8)}</code>
+                  ) : (
+                    <span className="quiet">none</span>
+                  )}
+                  <To />
+                  {each.digest ? <Digest value={each.digest} /> : <b>none</b>}
+                </td>
+                <td className="number">{each.size !== undefined && bytes(each.size)}</td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </Wide>
     <Same names={artifacts.filter((each) => each.digest === each.liveDigest).map((each) => each.name)} />
   </section>
 );
@@ -159,24 +164,26 @@ const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) =>
 const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) => (
   <section>
     <h3>Variables</h3>
-    <table>
-      <tbody>
-        {variables
-          .filter((each) => each.live !== each.proposed)
-          .map((each) => (
-            <tr key={each.name}>
-              <td>
-                <code>{each.name}</code>
-              </td>
-              <td>
-                {each.live ?? "not set"}
-                <To />
-                <b>{each.proposed ?? "not set"}</b>
-              </td>
-            </tr>
-          ))}
-      </tbody>
-    </table>
+    <Wide label="Variables">
+      <table>
+        <tbody>
+          {variables
+            .filter((each) => each.live !== each.proposed)
+            .map((each) => (
+              <tr key={each.name}>
+                <td>
+                  <code>{each.name}</code>
+                </td>
+                <td>
+                  {each.live ?? "not set"}
+                  <To />
+                  <b>{each.proposed ?? "not set"}</b>
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </Wide>
     <Same names={variables.filter((each) => each.live === each.proposed).map((each) => `${each.name} ${each.live}`)} />
     {variables.length === 0 && <p className="quiet">No variables are set here.</p>}
   </section>
@@ -197,22 +204,24 @@ const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) =>
   secrets.length > 0 && (
     <section>
       <h3>Secrets</h3>
-      <table>
-        <tbody>
-          {secrets.map((each) => (
-            <tr key={each.name}>
-              <td>
-                <code>{each.name}</code>
-              </td>
-              <td>
-                {revision(each.live)}
-                <To />
-                <b>{revision(each.proposed)}</b>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label="Secrets">
+        <table>
+          <tbody>
+            {secrets.map((each) => (
+              <tr key={each.name}>
+                <td>
+                  <code>{each.name}</code>
+                </td>
+                <td>
+                  {revision(each.live)}
+                  <To />
+                  <b>{revision(each.proposed)}</b>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </section>
   );
 
@@ -223,23 +232,25 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
   return (
     <section>
       <h3>Evidence</h3>
-      <table>
-        <tbody>
-          {changed.map((each) => (
-            <tr key={each.name} className={each.better === false ? "worse" : ""}>
-              <td>{each.name}</td>
-              <td>
-                {each.live ?? "not reported"}
-                <To />
-                <b>{each.proposed ?? "not reported"}</b>
-                {each.better !== undefined && (
-                  <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label="Evidence">
+        <table>
+          <tbody>
+            {changed.map((each) => (
+              <tr key={each.name} className={each.better === false ? "worse" : ""}>
+                <td>{each.name}</td>
+                <td>
+                  {each.live ?? "not reported"}
+                  <To />
+                  <b>{each.proposed ?? "not reported"}</b>
+                  {each.better !== undefined && (
+                    <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       <Same names={same.map((each) => `${each.name} ${each.live}`)} />
       {figures.length === 0 && <p className="quiet">No reports of tests, coverage, findings or parts.</p>}
     </section>

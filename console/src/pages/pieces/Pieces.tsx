@@ -6,6 +6,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { Trial } from "./Trial";
 import { Users } from "./Users";
 import { RUN_COLUMNS } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 /** The pieces of a component: what each is given, who uses them, and what a new version would do to each of those. */
 export default function Pieces() {
@@ -66,34 +67,36 @@ function PieceSheet({ view: { piece, users } }: { view: Schemas["PieceView"] }) 
         <code title={piece.digest}>{piece.digest.slice(0, 12)}</code>
       </p>
       {piece.inputs.length > 0 && (
-        <table className="mt-3 w-full">
-          <thead>
-            <tr>
-              <th>Given</th>
-              <th>Kind</th>
-              <th>If absent</th>
-              <th>What it is</th>
-            </tr>
-          </thead>
-          <tbody>
-            {piece.inputs.map((input) => (
-              <tr key={input.name}>
-                <td>
-                  <b>{input.name}</b>
-                </td>
-                <td>{input.of.length > 0 ? `one of ${input.of.join(", ")}` : input.kind}</td>
-                <td>
-                  {input.standard === undefined ? (
-                    <span className="text-ink-2">has to be given</span>
-                  ) : (
-                    <code>{input.standard}</code>
-                  )}
-                </td>
-                <td>{input.words}</td>
+        <Wide label={`What ${piece.name} is given`}>
+          <table className="mt-3 w-full">
+            <thead>
+              <tr>
+                <th>Given</th>
+                <th>Kind</th>
+                <th>If absent</th>
+                <th>What it is</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {piece.inputs.map((input) => (
+                <tr key={input.name}>
+                  <td>
+                    <b>{input.name}</b>
+                  </td>
+                  <td>{input.of.length > 0 ? `one of ${input.of.join(", ")}` : input.kind}</td>
+                  <td>
+                    {input.standard === undefined ? (
+                      <span className="text-ink-2">has to be given</span>
+                    ) : (
+                      <code>{input.standard}</code>
+                    )}
+                  </td>
+                  <td>{input.words}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
       )}
     </section>
   );

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { Wide } from "../../design/Wide";
 
 type User = Schemas["UserView"];
 
@@ -38,41 +39,43 @@ export function Users({ users, newest }: { users: User[]; newest: string | undef
         </span>
       </div>
       {users.length > 0 && (
-        <table className="mt-3 w-full">
-          <thead>
-            <tr>
-              <th>Component</th>
-              <th>Piece</th>
-              <th>Asks for</th>
-              <th>Has</th>
-              <th>Next run</th>
-              <th aria-label="How that stands" />
-            </tr>
-          </thead>
-          <tbody>
-            {sorted.map((user) => (
-              <tr key={`${user.component} ${user.piece} ${user.at} ${user.wanted}`}>
-                <td>
-                  <Link to={`/components/${user.component}/pipeline`}>{user.component}</Link>
-                </td>
-                <td>
-                  {user.piece}
-                  <span className="text-ink-2">{user.at && ` in ${user.at}`}</span>
-                </td>
-                <td>
-                  <code>{user.wanted}</code>
-                </td>
-                <td title={user.digest && `SHA-256 ${user.digest}`}>{user.version ?? "none"}</td>
-                <td>{user.next ?? "none"}</td>
-                <td className={TONES[user.standing]}>
-                  {WORDS[user.standing]}
-                  {user.why && `: ${user.why}`}
-                  {user.through && <span className="text-ink-2">, through {user.through}</span>}
-                </td>
+        <Wide label="Who uses it">
+          <table className="mt-3 w-full">
+            <thead>
+              <tr>
+                <th>Component</th>
+                <th>Piece</th>
+                <th>Asks for</th>
+                <th>Has</th>
+                <th>Next run</th>
+                <th aria-label="How that stands" />
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {sorted.map((user) => (
+                <tr key={`${user.component} ${user.piece} ${user.at} ${user.wanted}`}>
+                  <td>
+                    <Link to={`/components/${user.component}/pipeline`}>{user.component}</Link>
+                  </td>
+                  <td>
+                    {user.piece}
+                    <span className="text-ink-2">{user.at && ` in ${user.at}`}</span>
+                  </td>
+                  <td>
+                    <code>{user.wanted}</code>
+                  </td>
+                  <td title={user.digest && `SHA-256 ${user.digest}`}>{user.version ?? "none"}</td>
+                  <td>{user.next ?? "none"}</td>
+                  <td className={TONES[user.standing]}>
+                    {WORDS[user.standing]}
+                    {user.why && `: ${user.why}`}
+                    {user.through && <span className="text-ink-2">, through {user.through}</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
       )}
     </section>
   );

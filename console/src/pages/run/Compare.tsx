@@ -6,6 +6,7 @@ import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { PLAIN } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 const COMPARE_WITH = "flex items-center gap-2.5 text-[13px] [&_select]:max-w-130";
 
@@ -65,30 +66,32 @@ function Shown({ view }: { view: Schemas["RunComparisonView"] }) {
         </>
       )}
       <h2>Stages</h2>
-      <table>
-        <thead>
-          <tr>
-            <th>Stage</th>
-            <th>#{view.before.number}</th>
-            <th>#{view.after.number}</th>
-            <th className="number">Seconds</th>
-            <th className="number">Change</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.stages.map((stage) => (
-            <tr key={stage.stage}>
-              <td>{stage.stage}</td>
-              <td>{stage.before ? <StateWord state={workState(stage.before)} /> : "none"}</td>
-              <td>{stage.after ? <StateWord state={workState(stage.after)} /> : "none"}</td>
-              <td className="number">
-                {stage.secondsBefore?.toFixed(1) ?? "–"} → {stage.secondsAfter?.toFixed(1) ?? "–"}
-              </td>
-              <td className="number">{change(stage.secondsBefore, stage.secondsAfter)}</td>
+      <Wide label="Stages">
+        <table>
+          <thead>
+            <tr>
+              <th>Stage</th>
+              <th>#{view.before.number}</th>
+              <th>#{view.after.number}</th>
+              <th className="number">Seconds</th>
+              <th className="number">Change</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {view.stages.map((stage) => (
+              <tr key={stage.stage}>
+                <td>{stage.stage}</td>
+                <td>{stage.before ? <StateWord state={workState(stage.before)} /> : "none"}</td>
+                <td>{stage.after ? <StateWord state={workState(stage.after)} /> : "none"}</td>
+                <td className="number">
+                  {stage.secondsBefore?.toFixed(1) ?? "–"} → {stage.secondsAfter?.toFixed(1) ?? "–"}
+                </td>
+                <td className="number">{change(stage.secondsBefore, stage.secondsAfter)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       <Values title="Figures" values={view.figures} />
       <Values title="Tests" values={view.tests} />
       <Values title="Taken" values={view.takes} />
@@ -112,17 +115,19 @@ function Values({ title, values }: { title: string; values: Value[] }) {
   return (
     <>
       <h2>{title}</h2>
-      <table>
-        <tbody>
-          {values.map((value) => (
-            <tr key={value.name}>
-              <td>{value.name}</td>
-              <td>{short(value.before)}</td>
-              <td>→ {short(value.after)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label={title}>
+        <table>
+          <tbody>
+            {values.map((value) => (
+              <tr key={value.name}>
+                <td>{value.name}</td>
+                <td>{short(value.before)}</td>
+                <td>→ {short(value.after)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </>
   );
 }

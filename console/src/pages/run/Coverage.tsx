@@ -3,6 +3,7 @@ import { evidence } from "../../api/queries";
 import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
 import { newestOf, percent } from "./Reports";
+import { Wide } from "../../design/Wide";
 
 /** Coverage of a run by package, the least covered first, with the change and the trend. */
 export default function Coverage({ component, number }: { component: string; number: number }) {
@@ -32,30 +33,33 @@ export default function Coverage({ component, number }: { component: string; num
               </small>
             )}
           </h2>
-          <table>
-            <thead>
-              <tr>
-                <th>Package</th>
-                <th className="number">Covered</th>
-                <th className="number">Lines</th>
-                <th className="number">Share</th>
-              </tr>
-            </thead>
-            <tbody>
-              {[...each.coverage.groups]
-                .sort(
-                  (a, b) => a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total),
-                )
-                .map((group) => (
-                  <tr key={group.name}>
-                    <td>{group.name || "without a name"}</td>
-                    <td className="number">{group.lines.covered}</td>
-                    <td className="number">{group.lines.total}</td>
-                    <td className="number">{percent(group.lines.covered / Math.max(1, group.lines.total))}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
+          <Wide label={`Coverage of ${each.stage}`}>
+            <table>
+              <thead>
+                <tr>
+                  <th>Package</th>
+                  <th className="number">Covered</th>
+                  <th className="number">Lines</th>
+                  <th className="number">Share</th>
+                </tr>
+              </thead>
+              <tbody>
+                {[...each.coverage.groups]
+                  .sort(
+                    (a, b) =>
+                      a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total),
+                  )
+                  .map((group) => (
+                    <tr key={group.name}>
+                      <td>{group.name || "without a name"}</td>
+                      <td className="number">{group.lines.covered}</td>
+                      <td className="number">{group.lines.total}</td>
+                      <td className="number">{percent(group.lines.covered / Math.max(1, group.lines.total))}</td>
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
+          </Wide>
         </section>
       ))}
       <Bars

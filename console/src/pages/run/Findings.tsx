@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
 import { counted, newestOf } from "./Reports";
+import { Wide } from "../../design/Wide";
 
 const FINDINGS = "[&_td:first-child]:w-20 [&_td:nth-child(2)]:w-[42%] [&_td:nth-child(2)]:wrap-anywhere";
 
@@ -57,24 +58,26 @@ function List({ title, findings, gone = false }: { title: string; findings: Find
   return (
     <>
       <h3>{title}</h3>
-      <table className={gone ? `${FINDINGS} quiet` : FINDINGS}>
-        <tbody>
-          {findings.map((finding) => (
-            <tr key={finding.fingerprint}>
-              <td className={TONES[finding.level] ?? "quiet"}>{finding.level}</td>
-              <td>
-                <code>
-                  {finding.file}
-                  {finding.line && `:${finding.line}`}
-                </code>
-              </td>
-              <td>
-                {finding.message} <span className="quiet">{finding.rule}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label={title}>
+        <table className={gone ? `${FINDINGS} quiet` : FINDINGS}>
+          <tbody>
+            {findings.map((finding) => (
+              <tr key={finding.fingerprint}>
+                <td className={TONES[finding.level] ?? "quiet"}>{finding.level}</td>
+                <td>
+                  <code>
+                    {finding.file}
+                    {finding.line && `:${finding.line}`}
+                  </code>
+                </td>
+                <td>
+                  {finding.message} <span className="quiet">{finding.rule}</span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </>
   );
 }

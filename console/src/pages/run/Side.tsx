@@ -5,6 +5,7 @@ import { At } from "../../design/time";
 import { Reports } from "./Reports";
 import { newest, type Stage } from "./stages";
 import { PLAIN, RUN_SIDE } from "../../design/classes";
+import { Wide } from "../../design/Wide";
 
 const FILES = "[&_td]:align-top [&_.number]:whitespace-nowrap [&_.number_.quiet]:block";
 
@@ -24,53 +25,55 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
           {run.endedAt ? "No file was kept, left or taken." : "No file yet. Stages keep them when they pass."}
         </p>
       )}
-      <table className={FILES}>
-        <tbody>
-          {outputs.map((output) => (
-            <tr key={output.name}>
-              <td>
-                <b>{output.name}</b> <span className="quiet">kept, {output.fileName}</span>
-              </td>
-              <td className="number">
-                <Digest value={output.digest} />
-                <span className="quiet">{bytes(output.size)}</span>
-              </td>
-            </tr>
-          ))}
-          {left.map((each) => (
-            <tr key={each.stage}>
-              <td>
-                <b>{each.stage}</b>{" "}
-                <span className="quiet" title={each.paths.join("\n")}>
-                  left {each.paths.length} {each.paths.length === 1 ? "file" : "files"}
-                </span>
-              </td>
-              <td className="number">
-                <Digest value={each.digest} />
-                <span className="quiet">{bytes(each.size)}</span>
-              </td>
-            </tr>
-          ))}
-          {takes.map((take) => (
-            <tr key={`${take.stage} ${take.component} ${take.artifact}`}>
-              <td>
-                <b>{take.artifact}</b>{" "}
-                <span className="quiet">
-                  of{" "}
-                  <Link to={`/versions/${take.component}/${take.version}`}>
-                    {take.component} {take.version}
-                  </Link>
-                  , {take.because}; into {take.into}
-                </span>
-              </td>
-              <td className="number">
-                <Digest value={take.digest} />
-                <span className="quiet">{bytes(take.size)}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label="Files">
+        <table className={FILES}>
+          <tbody>
+            {outputs.map((output) => (
+              <tr key={output.name}>
+                <td>
+                  <b>{output.name}</b> <span className="quiet">kept, {output.fileName}</span>
+                </td>
+                <td className="number">
+                  <Digest value={output.digest} />
+                  <span className="quiet">{bytes(output.size)}</span>
+                </td>
+              </tr>
+            ))}
+            {left.map((each) => (
+              <tr key={each.stage}>
+                <td>
+                  <b>{each.stage}</b>{" "}
+                  <span className="quiet" title={each.paths.join("\n")}>
+                    left {each.paths.length} {each.paths.length === 1 ? "file" : "files"}
+                  </span>
+                </td>
+                <td className="number">
+                  <Digest value={each.digest} />
+                  <span className="quiet">{bytes(each.size)}</span>
+                </td>
+              </tr>
+            ))}
+            {takes.map((take) => (
+              <tr key={`${take.stage} ${take.component} ${take.artifact}`}>
+                <td>
+                  <b>{take.artifact}</b>{" "}
+                  <span className="quiet">
+                    of{" "}
+                    <Link to={`/versions/${take.component}/${take.version}`}>
+                      {take.component} {take.version}
+                    </Link>
+                    , {take.because}; into {take.into}
+                  </span>
+                </td>
+                <td className="number">
+                  <Digest value={take.digest} />
+                  <span className="quiet">{bytes(take.size)}</span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       {stage?.reused && (
         <p className="quiet">
           {stage.name} began with its folders {stage.reused}.

@@ -6,6 +6,7 @@ import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { newestOf } from "./Reports";
+import { Wide } from "../../design/Wide";
 
 type TestsView = Schemas["TestsView"];
 
@@ -85,16 +86,18 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
       ))}
       <details>
         <summary className="quiet">The slowest</summary>
-        <table>
-          <tbody>
-            {tests.slowest.map((slow) => (
-              <tr key={slow.name}>
-                <td>{slow.name}</td>
-                <td className="number">{slow.seconds.toFixed(3)} s</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Wide label="The slowest tests">
+          <table>
+            <tbody>
+              {tests.slowest.map((slow) => (
+                <tr key={slow.name}>
+                  <td>{slow.name}</td>
+                  <td className="number">{slow.seconds.toFixed(3)} s</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
       </details>
     </section>
   );

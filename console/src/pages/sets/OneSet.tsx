@@ -123,29 +123,31 @@ function Promotion({ promotion }: { promotion: Schemas["SetPromotionView"] }) {
         )}
         . <RecordLinks of={`promotion=${promotion.id}`} />
       </p>
-      <table>
-        <tbody>
-          {promotion.parts.map((part, at) => (
-            <tr key={part.component}>
-              <td>
-                {at + 1}. <b>{part.component}</b>
-              </td>
-              <td className="v">{part.version}</td>
-              <td>
-                {part.deployment ? (
-                  <Link to={`/deployments/${part.deployment}`}>deployment {part.deployment}</Link>
-                ) : (
-                  <span className="quiet">not requested yet</span>
-                )}
-              </td>
-              <td>
-                {part.status && <StateWord state={deploymentState(part.status)} />}
-                {part.reason && <p className="quiet">{part.reason}</p>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Wide label={`Deployments into ${promotion.environment}`}>
+        <table>
+          <tbody>
+            {promotion.parts.map((part, at) => (
+              <tr key={part.component}>
+                <td>
+                  {at + 1}. <b>{part.component}</b>
+                </td>
+                <td className="v">{part.version}</td>
+                <td>
+                  {part.deployment ? (
+                    <Link to={`/deployments/${part.deployment}`}>deployment {part.deployment}</Link>
+                  ) : (
+                    <span className="quiet">not requested yet</span>
+                  )}
+                </td>
+                <td>
+                  {part.status && <StateWord state={deploymentState(part.status)} />}
+                  {part.reason && <p className="quiet">{part.reason}</p>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </section>
   );
 }

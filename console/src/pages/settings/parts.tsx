@@ -25,7 +25,7 @@ export function Sheet({ title, about, acts, history, lead, children }: SheetProp
   return (
     <section className="sheet mb-5 p-5">
       <header className="mb-3 flex flex-wrap items-start gap-x-4 gap-y-2">
-        <div className="min-w-0 grow">
+        <div className="min-w-0 grow basis-72">
           <Heading className="m-0 text-[16px] leading-6">{title}</Heading>
           {about && <p className="m-0 text-[13px] text-ink-2">{about}</p>}
         </div>
@@ -151,7 +151,7 @@ export function Narrowed<T>({ of, what, by, children }: NarrowedProps<T>) {
 /** A table as wide as its sheet. */
 export const Rows = ({ head, children }: { head: string[]; children: ReactNode }) => (
   <Wide label={head.filter(Boolean).join(", ")}>
-    <table className="w-full [&_td:first-child_b]:whitespace-nowrap">
+    <table className="w-full max-sm:min-w-[600px] [&_td:first-child_b]:whitespace-nowrap">
       <thead>
         <tr>
           {head.map((each) => (

@@ -177,38 +177,40 @@ const Artifacts = ({ view }: { view: View }) => (
   <section>
     <h2>Artifacts</h2>
     {view.artifacts.length === 0 && <p className="quiet">It has none.</p>}
-    <table>
-      <tbody>
-        {view.artifacts.map((each) => (
-          <tr key={each.name}>
-            <td>
-              <b>{each.name}</b>
-              <br />
-              <span className="quiet">
-                {each.fileName}, {bytes(each.size)}
-              </span>
-            </td>
-            <td className="number">
-              <Digest value={each.digest} />
-              <Link
-                className="icon small"
-                to={`/origins/${each.digest}`}
-                aria-label={`Where ${each.fileName} came from and went`}
-              >
-                <FileSearch size={15} />
-              </Link>
-              <a
-                className="icon small"
-                href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`}
-                aria-label={`Download ${each.fileName}`}
-              >
-                <Download size={15} />
-              </a>
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Wide label="Artifacts of this version">
+      <table>
+        <tbody>
+          {view.artifacts.map((each) => (
+            <tr key={each.name}>
+              <td>
+                <b>{each.name}</b>
+                <br />
+                <span className="quiet">
+                  {each.fileName}, {bytes(each.size)}
+                </span>
+              </td>
+              <td className="number">
+                <Digest value={each.digest} />
+                <Link
+                  className="icon small"
+                  to={`/origins/${each.digest}`}
+                  aria-label={`Where ${each.fileName} came from and went`}
+                >
+                  <FileSearch size={15} />
+                </Link>
+                <a
+                  className="icon small"
+                  href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`}
+                  aria-label={`Download ${each.fileName}`}
+                >
+                  <Download size={15} />
+                </a>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Wide>
   </section>
 );
 

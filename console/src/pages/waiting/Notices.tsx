@@ -6,6 +6,7 @@ import { following, noticeChoices, notices as noticesQuery, whereabouts } from "
 import { tellInBrowser, useTelling } from "../../api/tell";
 import { At } from "../../design/time";
 import { byThing } from "./about";
+import { Wide } from "../../design/Wide";
 
 const NOTICE = "flex justify-between gap-2.5 border-t border-t-line py-2 text-[13px] leading-[18px]";
 
@@ -132,41 +133,43 @@ function Choices() {
           As of every other
         </button>
       )}
-      <table>
-        <thead>
-          <tr>
-            <th>You are told when</th>
-            <th>here</th>
-            <th>by mail</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((each) => (
-            <tr key={each.event}>
-              <td>{each.words}</td>
-              <td>
-                <input
-                  type="checkbox"
-                  aria-label={`${each.words}: here`}
-                  checked={each.console !== "off"}
-                  onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")}
-                />
-              </td>
-              <td>
-                <select
-                  aria-label={`${each.words}: by mail`}
-                  value={each.mail}
-                  onChange={(event) => void set(each.event, "mail", event.target.value)}
-                >
-                  {["now", "hourly", "daily", "off"].map((word) => (
-                    <option key={word}>{word}</option>
-                  ))}
-                </select>
-              </td>
+      <Wide label="What you are told of">
+        <table>
+          <thead>
+            <tr>
+              <th>You are told when</th>
+              <th>here</th>
+              <th>by mail</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {shown.map((each) => (
+              <tr key={each.event}>
+                <td>{each.words}</td>
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`${each.words}: here`}
+                    checked={each.console !== "off"}
+                    onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")}
+                  />
+                </td>
+                <td>
+                  <select
+                    aria-label={`${each.words}: by mail`}
+                    value={each.mail}
+                    onChange={(event) => void set(each.event, "mail", event.target.value)}
+                  >
+                    {["now", "hourly", "daily", "off"].map((word) => (
+                      <option key={word}>{word}</option>
+                    ))}
+                  </select>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </div>
   );
 }
