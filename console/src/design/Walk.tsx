@@ -158,7 +158,7 @@ export function Walk({ stops, label }: { stops: Stop[]; label: string }) {
     <ol className="walk" aria-label={label}>
       {stops.map((stop) => (
         <li key={stop.key} className="walk-stop" data-path={stop.path} data-gate={stop.gate}>
-          <div className="walk-name">
+          <div className="walk-name" title={stop.name}>
             <b>{stop.name}</b> {stop.time && <span>{stop.time}</span>}
           </div>
           <div className="walk-mark">

@@ -5,7 +5,8 @@ export const GRAPH = "relative flex-none [&>svg]:absolute [&>svg]:inset-0 [&>svg
 export const RUN_COLUMNS =
   "grid grid-cols-[minmax(0,1fr)_300px] gap-8 items-start max-[1080px]:grid-cols-[minmax(0,1fr)]";
 export const RUN_SIDE =
-  "grid gap-2 content-start [&_h2]:mt-2 [&_h2_small]:text-[12px] [&_h2_small]:font-[450] " +
+  "grid grid-cols-[minmax(0,1fr)] gap-2 content-start wrap-anywhere [&_h2]:mt-2 [&_h2_small]:text-[12px] " +
+  "[&_h2_small]:font-[450] " +
   "[&_h2_small]:text-ink-3 [&_h2_small]:ml-1.5";
 export const PLAIN = "list-none p-0 m-0 grid gap-1";
 export const EVIDENCE = "pr-8 min-w-0 grid gap-3 content-start max-[1080px]:pr-0";

@@ -32,7 +32,9 @@ export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"]
               <td className="clip">
                 <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}
               </td>
-              <td>{run.branch}</td>
+              <td className="max-w-48 truncate" title={run.branch}>
+                {run.branch}
+              </td>
               <td>
                 {run.sealed ? (
                   <Link className="v" to={`/versions/${name}/${run.version}`}>

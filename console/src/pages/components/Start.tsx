@@ -61,7 +61,7 @@ export function Start({ view }: { view: View }) {
       ))}
       <button type="submit" className="btn">
         <Play size={15} />
-        Start {view.name}
+        <span className="truncate">Start {view.name}</span>
       </button>
       <Refused refused={refused} beside={asks.map(([name]) => `/answers/${name}`)} />
     </form>

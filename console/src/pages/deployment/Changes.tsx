@@ -84,7 +84,9 @@ export function Changes({
                       <td className="clip" title={commit.summary}>
                         {commit.summary}
                       </td>
-                      <td className="quiet">{commit.author}</td>
+                      <td className="quiet max-w-32 truncate" title={commit.author}>
+                        {commit.author}
+                      </td>
                       <td className="number quiet">
                         <At time={commit.at} />
                       </td>

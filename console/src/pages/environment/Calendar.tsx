@@ -106,12 +106,14 @@ function Day({ day, view, zone }: { day: Date; view: View; zone: string }) {
         {deployments.slice(0, 1).map((each) => (
           <Link
             key={each.deployment}
-            className="inline-flex flex-none items-center gap-1 text-[12px]"
+            className="inline-flex min-w-0 items-center gap-1 text-[12px]"
             to={`/deployments/${each.deployment}`}
             title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}
           >
-            <Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} />{" "}
-            {each.component} {each.version}
+            <Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} />
+            <span className="truncate">
+              {each.component} {each.version}
+            </span>
           </Link>
         ))}
         {deployments.length > 1 && <span className="quiet">and {deployments.length - 1} more</span>}

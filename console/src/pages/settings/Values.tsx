@@ -40,7 +40,7 @@ export default function Values() {
       <title>Variables and secrets · Settings · Paseo</title>
       <div className="mb-4 flex flex-wrap items-center gap-4">
         <h1 className="m-0 grow">Variables and secrets</h1>
-        <label className="flex items-center gap-2 text-[13px] text-ink-2">
+        <label className="flex min-w-0 items-center gap-2 text-[13px] text-ink-2">
           of
           <select value={chosen} onChange={(event) => set("component", event.target.value)}>
             {names.map((name) => (
@@ -110,7 +110,7 @@ function Matrix({ component, environments, since, until }: MatrixProps) {
           <None>Nothing is given to it yet.</None>
         ) : (
           <Wide label={`What ${component} is given`}>
-            <table className="w-full">
+            <table className="w-full max-sm:min-w-[600px]">
               <thead>
                 <tr>
                   <th className={FIRST}>Name</th>
