@@ -121,7 +121,7 @@ function Versions({ name }: { name: string }) {
 function Side({ view }: { view: View }) {
   const may = useMay();
   const branches = Object.entries(view.heads);
-  const image = useQuery(badge(view.name));
+  const image = useQuery({ ...badge(view.name), enabled: view.repository !== undefined });
   const reached = useQuery(source(view.name));
   return (
     <aside className={RUN_SIDE}>

@@ -95,7 +95,11 @@ export function Changes({
                 </tbody>
               </table>
             </Wide>
-            {commits.length === 0 && <p className="quiet">None: {version} and what is live have the same commit.</p>}
+            {commits.length === 0 && (
+              <p className="quiet">
+                None: {version} and {environment === undefined ? comparison.live : "what is live"} have the same commit.
+              </p>
+            )}
           </section>
           <div>
             <Artifacts artifacts={comparison.artifacts} />

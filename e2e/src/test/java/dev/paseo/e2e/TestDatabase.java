@@ -33,6 +33,23 @@ final class TestDatabase {
         this.folder = folder;
         this.properties = start(folder, durable);
         admin(folder, durable, "", "create database " + name);
+        if (folder.equals(FOLDER)) {
+            as("source " + PreparedSchema.on(this, folder));
+        }
+    }
+
+    String name() {
+        return name;
+    }
+
+    Properties properties() {
+        return properties;
+    }
+
+    /** The statements that make this database again. */
+    String dump() throws IOException, InterruptedException {
+        return run(List.of("mariadb-dump", "--no-defaults", "--socket=" + properties.getProperty("socket"),
+                "--user=" + System.getProperty("user.name"), "--skip-comments", "--no-tablespaces", name));
     }
 
     /** A server for one test alone, which may kill it; nothing that was committed is lost then. */

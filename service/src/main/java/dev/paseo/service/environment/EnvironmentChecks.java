@@ -15,7 +15,8 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
-import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
+import dev.paseo.service.environment.EnvironmentMapper.ServedRow;
+import dev.paseo.service.environment.EnvironmentMapper.SetRow;
 import dev.paseo.service.reach.Reach;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
@@ -25,6 +26,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -127,19 +129,23 @@ public class EnvironmentChecks {
      */
     private void lacking(EnvironmentsFile file, BiConsumer<String, String> warning) {
         Set<String> served = Set.copyOf(mapper.servedHosts());
-        file.environments().forEach(environment -> environment.components().forEach((component, place) -> {
-            String where = "environments." + environment.name() + ".components." + component;
+        Map<String, Long> ids = components.all().stream()
+                .collect(Collectors.toMap(Components.Registered::name, Components.Registered::id));
+        for (EnvironmentsFile.Environment environment : file.environments()) {
             long environmentId = mapper.named(environment.name()).map(EnvironmentRow::id).orElse(-1L);
-            stored.secrets().lacks(place.secrets(), components.named(component).id(), environmentId)
-                    .forEach(lack -> warning.accept(where + ".secrets",
-                            lack.sentence(component, Optional.of(environment.name()))));
-            place.hosts().forEach((name, host) -> {
-                if (host.ssh().isEmpty() && !served.contains(name)) {
-                    warning.accept(where + ".hosts." + name,
-                            "no agent is enrolled for " + name + ": paseo agent enrol NAME --host " + name);
-                }
+            environment.components().forEach((component, place) -> {
+                String where = "environments." + environment.name() + ".components." + component;
+                stored.secrets().lacks(place.secrets(), ids.get(component), environmentId)
+                        .forEach(lack -> warning.accept(where + ".secrets",
+                                lack.sentence(component, Optional.of(environment.name()))));
+                place.hosts().forEach((name, host) -> {
+                    if (host.ssh().isEmpty() && !served.contains(name)) {
+                        warning.accept(where + ".hosts." + name,
+                                "no agent is enrolled for " + name + ": paseo agent enrol NAME --host " + name);
+                    }
+                });
             });
-        }));
+        }
     }
 
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
@@ -225,35 +231,38 @@ public class EnvironmentChecks {
                             + " is left out of the file: its place there stays as it is; to take it out of use: "
                             + "paseo retire place "
                             + component + " --in " + wanted.name()))));
-            wanted.components().forEach((component, place) -> hostsGone(wanted, component, place)
-                    .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
-            wanted.components().forEach((component, place) -> change(wanted, component, place)
-                    .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
+            Map<String, SetRow> places = there.map(row -> mapper.setIn(row.id())).orElse(List.of()).stream()
+                    .collect(Collectors.toMap(SetRow::component, row -> row));
+            Map<Long, List<String>> hosts = there.map(row -> mapper.hostsIn(row.id())).orElse(List.of()).stream()
+                    .collect(Collectors.groupingBy(ServedRow::place,
+                            Collectors.mapping(ServedRow::host, Collectors.toList())));
+            wanted.components()
+                    .forEach((component, place) -> Optional.ofNullable(places.get(component))
+                            .flatMap(row -> hostsGone(component, hosts.getOrDefault(row.place(), List.of()), place))
+                            .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
+            wanted.components()
+                    .forEach((component, place) -> change(wanted, component, place,
+                            Optional.ofNullable(places.get(component)).map(SetRow::settings))
+                            .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
         }
         return changes;
     }
 
     /** Hosts that are left out are no hosts of the place any more; what runs on them keeps running. */
-    private Optional<String> hostsGone(EnvironmentsFile.Environment environment, String component,
-            EnvironmentsFile.Place wanted) {
-        List<String> gone = mapper.place(component, environment.name())
-                .map(place -> mapper.hosts(place.id()).stream().map(EnvironmentMapper.HostRow::name)
-                        .filter(host -> !wanted.hosts().containsKey(host)).toList())
-                .orElse(List.of());
+    private static Optional<String> hostsGone(String component, List<String> hosts, EnvironmentsFile.Place wanted) {
+        List<String> gone = hosts.stream().filter(host -> !wanted.hosts().containsKey(host)).toList();
         return gone.isEmpty() ? Optional.empty() : Optional.of(component + " no longer has " + String.join(", ", gone)
                 + "; what runs there keeps running until somebody removes it");
     }
 
     private Optional<String> change(EnvironmentsFile.Environment environment, String component,
-            EnvironmentsFile.Place wanted) {
-        Optional<PlaceRow> there = mapper.place(component, environment.name());
-        if (there.isEmpty()) {
+            EnvironmentsFile.Place wanted, Optional<String> settings) {
+        if (settings.isEmpty()) {
             return Optional.of(component + " gets a place there, on " + String.join(", ", wanted.hosts().keySet()));
         }
         String body = stored.json().write(Loading.settings(wanted, Loading.variables(environment, wanted)));
-        boolean same = mapper.settings(there.get().id(), there.get().settingsRevision())
-                .map(old -> stored.json().write(stored.json().read(old, Environments.Settings.class)).equals(body))
-                .orElse(false);
+        boolean same = stored.json().write(stored.json().read(settings.get(), Environments.Settings.class))
+                .equals(body);
         return same ? Optional.empty() : Optional.of(
                 "the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
     }

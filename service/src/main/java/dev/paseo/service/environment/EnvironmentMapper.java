@@ -64,9 +64,30 @@ interface EnvironmentMapper {
     int addRules(long environment, long revision, String rules, long by, Instant at);
 
     @Select(PLACE
-            + "where e.name = #{environment} and (c.name = #{component} or c.id = (select component_id from "
-            + "former_name where name = #{component}))")
+            + "where e.name = #{environment} and p.component_id = coalesce((select id from component where name = "
+            + "#{component}), (select component_id from former_name where name = #{component}))")
     Optional<PlaceRow> place(String component, String environment);
+
+    record SetRow(long place, String component, String settings) {}
+
+    /** The places of an environment that are not retired, with the settings in force, by the component's name. */
+    @Select("""
+            select p.id as place, c.name as component, s.body as settings from place p
+              join environment e on e.id = p.environment_id join component c on c.id = p.component_id
+              join place_settings s on s.place_id = p.id and s.revision = p.settings_revision
+            where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null
+              and e.retired_at is null order by c.name""")
+    List<SetRow> setIn(long environment);
+
+    /** A host of a place; {@code agent} reaches it, where it has none of its own. */
+    record ServedRow(long place, String host, @Nullable String agent) {}
+
+    @Select("""
+            select ph.place_id as place, h.name as host, a.name as agent from place p
+              join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+              left join agent a on a.id = h.served_by
+            where p.environment_id = #{environment} order by ph.place_id, ph.position""")
+    List<ServedRow> hostsIn(long environment);
 
     @Select(PLACE + "where p.id = #{id}")
     PlaceRow placeById(long id);

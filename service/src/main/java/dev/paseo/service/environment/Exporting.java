@@ -3,8 +3,8 @@ package dev.paseo.service.environment;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsWriter;
 import dev.paseo.service.access.Tokens;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,13 +16,11 @@ class Exporting {
 
     private final EnvironmentMapper mapper;
     private final Environments environments;
-    private final Components components;
     private final Json json;
 
-    Exporting(EnvironmentMapper mapper, Environments environments, Components components, Json json) {
+    Exporting(EnvironmentMapper mapper, Environments environments, Json json) {
         this.mapper = mapper;
         this.environments = environments;
-        this.components = components;
         this.json = json;
     }
 
@@ -48,21 +46,24 @@ class Exporting {
     }
 
     private EnvironmentsFile.Environment environment(Environments.Environment known, String name) {
+        Map<Long, Map<String, String>> agents = new HashMap<>();
+        mapper.hostsIn(known.id()).stream().filter(row -> row.agent() != null).forEach(
+                row -> agents.computeIfAbsent(row.place(), place -> new HashMap<>()).put(row.host(), row.agent()));
         Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
-        components.all().forEach(component -> environments.find(component.name(), known.name()).ifPresent(
-                place -> places.put(component.name(), place(environments.settings(place.id(), place.settingsRevision()),
-                        environments.hosts(place.id())))));
+        mapper.setIn(known.id()).forEach(row -> places.put(row.component(),
+                place(json.read(row.settings(), Environments.Settings.class),
+                        agents.getOrDefault(row.place(), Map.of()))));
         return new EnvironmentsFile.Environment(name, known.zone(), known.rules(), Map.of(), places);
     }
 
-    private EnvironmentsFile.Place place(Environments.Settings settings, List<Environments.PlaceHost> served) {
+    private static EnvironmentsFile.Place place(Environments.Settings settings, Map<String, String> agents) {
         Map<String, EnvironmentsFile.Host> hosts = new LinkedHashMap<>();
         settings.hosts()
-                .forEach((name, host) -> hosts.put(name, new EnvironmentsFile.Host(host.url(), host.variables(),
-                        host.side(), host.ssh().map(ssh -> new EnvironmentsFile.Ssh(
-                                served.stream().filter(each -> each.name().equals(name)).findFirst()
-                                        .flatMap(Environments.PlaceHost::servedBy).map(mapper::agentName).orElse(""),
-                                ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
+                .forEach((name, host) -> hosts.put(name,
+                        new EnvironmentsFile.Host(host.url(), host.variables(), host.side(),
+                                host.ssh().map(ssh -> new EnvironmentsFile.Ssh(agents.getOrDefault(name, ""),
+                                        ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(),
+                                        ssh.folder())))));
         return new EnvironmentsFile.Place(settings.url(), hosts, settings.variables(), settings.secrets(),
                 settings.acting());
     }

@@ -61,4 +61,21 @@ class EnvironmentMapperTest {
         assertTrue(mapper.all().stream().noneMatch(row -> row.name().equals(name)));
         assertTrue(mapper.named(name).isPresent());
     }
+
+    @Test
+    void whatIsSetInAnEnvironmentIsToldWithItsHostsAndNothingThatIsRetired() {
+        long account = database.rows().account();
+        mapper.addSettings(place.id(), 1, "{\"format\":1}", account, NOW);
+        mapper.addSettings(place.id(), 2, "{\"format\":2}", account, NOW);
+        String component = database.name("component", place.component());
+        long host = database.rows().host(place.id());
+        String agent = database.name("agent", database.rows().agent());
+        mapper.serve(mapper.hostName(host), agent);
+        assertEquals(List.of(new EnvironmentMapper.SetRow(place.id(), component, "{\"format\":1}")),
+                mapper.setIn(place.environment()));
+        assertEquals(List.of(new EnvironmentMapper.ServedRow(place.id(), mapper.hostName(host), agent)),
+                mapper.hostsIn(place.environment()));
+        database.change("update component set retired_at = ? where id = ?", NOW, place.component());
+        assertEquals(List.of(), mapper.setIn(place.environment()));
+    }
 }
