@@ -77,32 +77,6 @@ export const run = (component: string, number: number) =>
     queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}", { params: { path: { component, number } } })),
   });
 
-export const pieces = (name: string) =>
-  queryOptions({
-    queryKey: ["component", name, "pieces"],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pieces", { params: { path: { name } } })),
-  });
-
-/** What a component's pipeline file can name. */
-export const namesAtHand = (name: string) =>
-  queryOptions({
-    queryKey: ["component", name, "names"],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/names", { params: { path: { name } } })),
-  });
-
-export const pieceUsers = (name: string) =>
-  queryOptions({
-    queryKey: ["component", name, "pieces", "users"],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pieces/users", { params: { path: { name } } })),
-  });
-
-export const environmentDifferences = (name: string, other: string) =>
-  queryOptions({
-    queryKey: ["environment", name, "differences", other],
-    queryFn: () =>
-      need(api.GET("/api/v1/environments/{name}/differences", { params: { path: { name }, query: { other } } })),
-  });
-
 export const version = (component: string, number: string) =>
   queryOptions({
     queryKey: ["version", component, number],
@@ -132,30 +106,6 @@ export const history = (component: string, environment: string) =>
 export const previews = () =>
   queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
 
-export const componentRuns = (component: string, limit: number) =>
-  queryOptions({
-    queryKey: ["runs", component, limit],
-    queryFn: async () => (await need(api.GET("/api/v1/runs", { params: { query: { component, limit } } }))).runs,
-  });
-
-export const triggerEvents = (name: string) =>
-  queryOptions({
-    queryKey: ["events", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/events", { params: { path: { name } } })),
-  });
-
-export const stores = (name: string) =>
-  queryOptions({
-    queryKey: ["stores", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/stores", { params: { path: { name } } })),
-  });
-
-export const source = (name: string) =>
-  queryOptions({
-    queryKey: ["source", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/source", { params: { path: { name } } })),
-  });
-
 export const versions = (component: string) =>
   queryOptions({
     queryKey: ["version", component, "all"],
@@ -172,20 +122,6 @@ export const oneSet = (name: string) =>
 
 export const deputies = () =>
   queryOptions({ queryKey: ["deputies"], queryFn: () => need(api.GET("/api/v1/deputies")) });
-
-export const environmentsFile = () =>
-  queryOptions({
-    queryKey: ["environments-file"],
-    queryFn: () => need(api.GET("/api/v1/environments/file")),
-    staleTime: Infinity,
-  });
-
-export const environmentCopy = (name: string, as: string) =>
-  queryOptions({
-    queryKey: ["environments-file", "copy", name, as],
-    queryFn: () => need(api.GET("/api/v1/environments/{name}/copy", { params: { path: { name }, query: { as } } })),
-    staleTime: Infinity,
-  });
 
 export const chain = () => queryOptions({ queryKey: ["chain"], queryFn: () => need(api.GET("/api/v1/chain")) });
 
@@ -214,47 +150,6 @@ export const comparison = (component: string, number: number, other: number) =>
       ),
   });
 
-export const component = (name: string) =>
-  queryOptions({
-    queryKey: ["component", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}", { params: { path: { name } } })),
-  });
-
-export const badge = (name: string) =>
-  queryOptions({
-    queryKey: ["badge", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/badge", { params: { path: { name } } })),
-    staleTime: Infinity,
-  });
-
-export const pipeline = (name: string, branch?: string) =>
-  queryOptions({
-    queryKey: ["pipeline", name, branch],
-    queryFn: () =>
-      need(api.GET("/api/v1/components/{name}/pipeline", { params: { path: { name }, query: { branch } } })),
-    staleTime: Infinity,
-  });
-
-export const pipelineHistory = (name: string) =>
-  queryOptions({
-    queryKey: ["pipeline-history", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/history", { params: { path: { name } } })),
-  });
-
-export const pipelineSchema = () =>
-  queryOptions({
-    queryKey: ["pipeline-schema"],
-    queryFn: async () => (await fetch("/api/v1/pipeline-schema")).json() as Promise<unknown>,
-    staleTime: Infinity,
-  });
-
-export const environmentsSchema = () =>
-  queryOptions({
-    queryKey: ["environments-schema"],
-    queryFn: async () => (await fetch("/api/v1/environments-schema")).json() as Promise<unknown>,
-    staleTime: Infinity,
-  });
-
 export const waiting = () => queryOptions({ queryKey: ["waiting"], queryFn: () => need(api.GET("/api/v1/waiting")) });
 
 export const waitingCount = () =>
@@ -279,36 +174,6 @@ export const passage = (id: number) =>
   queryOptions({
     queryKey: ["passage", id],
     queryFn: () => need(api.GET("/api/v1/passages/{id}", { params: { path: { id } } })),
-  });
-
-export const environmentRules = (name: string) =>
-  queryOptions({
-    queryKey: ["environment", name, "rules"],
-    queryFn: () => need(api.GET("/api/v1/environments/{name}/rules", { params: { path: { name } } })),
-  });
-
-export const rulesHistory = (name: string) =>
-  queryOptions({
-    queryKey: ["environment", name, "history"],
-    queryFn: () => need(api.GET("/api/v1/environments/{name}/rules/history", { params: { path: { name } } })),
-  });
-
-/** Who may change anything there; of one component, or of all of them. */
-export const environmentPeople = (name: string, component?: string) =>
-  queryOptions({
-    queryKey: ["environment", name, "people", component],
-    queryFn: () =>
-      need(
-        api.GET("/api/v1/environments/{name}/people", {
-          params: { path: { name }, query: component ? { component } : {} },
-        }),
-      ),
-  });
-
-export const environmentCalendar = (name: string) =>
-  queryOptions({
-    queryKey: ["environment", name, "calendar"],
-    queryFn: () => need(api.GET("/api/v1/environments/{name}/calendar", { params: { path: { name } } })),
   });
 
 export const accounts = () =>

@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, need } from "../api/client";
 import { useMay } from "../api/may";
-import { asks, environmentPeople } from "../api/queries";
+import { asks } from "../api/queries";
+import { environmentPeople } from "../api/environments";
 import { Ask } from "./Ask";
 import { At } from "./time";
 

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { environmentsFile } from "../../api/queries";
+import { environmentsFile } from "../../api/environments";
 import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { Desk } from "../environments-file/EnvironmentsFile";

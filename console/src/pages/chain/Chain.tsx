@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { chain, consequences, triggerEvents } from "../../api/queries";
+import { chain, consequences } from "../../api/queries";
+import { triggerEvents } from "../../api/components";
 import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";

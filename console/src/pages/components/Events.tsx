@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { triggerEvents } from "../../api/queries";
+import { triggerEvents } from "../../api/components";
 import { At } from "../../design/time";
 
 type Event = Schemas["TriggerEventView"];

@@ -3,7 +3,7 @@ import { Play } from "lucide-react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { pipeline } from "../../api/queries";
+import { pipeline } from "../../api/components";
 import { Refused, useTrying, wrongAt } from "../../design/form";
 
 type View = Schemas["ComponentView"];

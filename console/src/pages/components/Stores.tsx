@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { stores } from "../../api/queries";
+import { stores } from "../../api/components";
 import { At } from "../../design/time";
 
 /** The stores that are observed, and what was seen in them. */

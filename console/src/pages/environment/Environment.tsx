@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
+import { whereabouts } from "../../api/queries";
 import {
   environmentCalendar,
   environmentDifferences,
   environmentPeople,
   environmentRules,
-  whereabouts,
-} from "../../api/queries";
+} from "../../api/environments";
 import { Follow } from "../../design/Follow";
 import { Closing } from "../../design/Closing";
 import { Loading, Trouble } from "../../design/parts";

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useMay } from "../../api/may";
 import { type Schemas } from "../../api/client";
-import { rulesHistory } from "../../api/queries";
+import { rulesHistory } from "../../api/environments";
 import { At } from "../../design/time";
 
 const RULES_FILE =

@@ -4,7 +4,7 @@ import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
-import { environmentCopy, environmentsFile, environmentsSchema } from "../../api/queries";
+import { environmentCopy, environmentsFile, environmentsSchema } from "../../api/environments";
 import { Loading, Trouble } from "../../design/parts";
 import { SIDE_TAB } from "../../design/tabs";
 import { NOTHING_KNOWN, type Schema } from "../../editor/completion";

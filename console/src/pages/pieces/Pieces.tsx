@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { component as componentQuery, pieces, pieceUsers } from "../../api/queries";
+import { component as componentQuery, pieces, pieceUsers } from "../../api/components";
 import { Loading, Trouble } from "../../design/parts";
 import { Trial } from "./Trial";
 import { Users } from "./Users";

@@ -4,7 +4,7 @@ import { useCallback, useDeferredValue, useEffect, useRef, useState } from "reac
 import { Link, useLocation, useParams, useSearchParams } from "react-router";
 import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
-import { component as componentQuery, namesAtHand, pipeline, pipelineSchema } from "../../api/queries";
+import { component as componentQuery, namesAtHand, pipeline, pipelineSchema } from "../../api/components";
 import { Loading, Trouble } from "../../design/parts";
 import { SIDE_TAB } from "../../design/tabs";
 import { CommitForm } from "./CommitForm";

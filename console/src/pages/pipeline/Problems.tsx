@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { type Schemas } from "../../api/client";
-import { pipelineHistory } from "../../api/queries";
+import { pipelineHistory } from "../../api/components";
 import { At } from "../../design/time";
 import { PLAIN, PROBLEMS } from "../../design/classes";
 

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
-import { comparison, componentRuns } from "../../api/queries";
+import { comparison } from "../../api/queries";
+import { componentRuns } from "../../api/components";
 import type { Schemas } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { useFresh, useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
-import { environmentRules } from "../../api/queries";
+import { environmentRules } from "../../api/environments";
 import { Doing } from "../../design/Doing";
 import { Loading, Trouble } from "../../design/parts";
 import { None, Once, Sentence, Sheet } from "./parts";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useFresh } from "../../api/may";
 import { api, need } from "../../api/client";
-import { triggerEvents } from "../../api/queries";
+import { triggerEvents } from "../../api/components";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { At } from "../../design/time";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { useFresh, useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
-import { component as componentQuery } from "../../api/queries";
+import { component as componentQuery } from "../../api/components";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";

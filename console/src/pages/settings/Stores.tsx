@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useFresh } from "../../api/may";
 import { api, need } from "../../api/client";
-import { stores } from "../../api/queries";
+import { stores } from "../../api/components";
 import { Ask } from "../../design/Ask";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
