@@ -16,7 +16,7 @@ export function Wide({ label, className = "", children }: { label: string; class
   }, []);
   const reached = wider ? { tabIndex: 0, role: "region", "aria-label": label } : {};
   return (
-    <div ref={place} className={`relative overflow-x-auto ${className}`} {...reached}>
+    <div ref={place} className={`relative overflow-x-auto print:overflow-visible ${className}`} {...reached}>
       {children}
     </div>
   );

@@ -1,4 +1,5 @@
 import { isAlias, isMap, isScalar, isSeq, parseDocument, visit, type Document, type Node, type Pair } from "yaml";
+import { lineStart, spansOf } from "./spans";
 import { block, entry, flow, scalar, type Value } from "./written";
 
 export type { Value };
@@ -158,46 +159,6 @@ function pairAt(doc: Document, path: Path): Pair | undefined {
   const holder = path.length === 1 ? doc.contents : doc.getIn(path.slice(0, -1), true);
   return isMap(holder) ? holder.items.find((pair) => toJson(pair.key) === path.at(-1)) : undefined;
 }
-
-// Where entries stand
-
-const lineStart = (text: string, at: number) => text.lastIndexOf("\n", at - 1) + 1;
-
-const lineEnd = (text: string, at: number) => {
-  const end = text.indexOf("\n", at);
-  return end < 0 ? text.length : end + 1;
-};
-
-const first = (item: unknown): number =>
-  ((item as Pair).key as Node | undefined)?.range?.[0] ?? (item as Node).range?.[0] ?? 0;
-
-const end = (item: unknown): number => {
-  const pair = item as Pair;
-  if ("key" in pair) return (pair.value as Node | null)?.range?.[1] ?? (pair.key as Node).range?.[1] ?? 0;
-  return (item as Node).range?.[1] ?? 0;
-};
-
-/** From where an entry's own comment begins to its line's end; in flow style, the entry alone. */
-function spansOf(text: string, holder: Node): [number, number][] {
-  const items = isMap(holder) || isSeq(holder) ? holder.items : [];
-  if ((isMap(holder) || isSeq(holder)) && holder.flow) return items.map((item) => [first(item), end(item)]);
-  return items.map((item) => {
-    let start = lineStart(text, first(item));
-    const indent =
-      first(item) -
-      start -
-      (isSeq(holder) ? text.slice(start, first(item)).length - text.slice(start).search(/\S/) : 0);
-    for (;;) {
-      const above = lineStart(text, start - 1);
-      if (start === 0 || !new RegExp(`^ {${indent}}#`).test(text.slice(above, start))) break;
-      start = above;
-    }
-    const stop = end(item);
-    return [start, stop > 0 && text[stop - 1] === "\n" ? stop : lineEnd(text, stop)];
-  });
-}
-
-// Changes
 
 function put(text: string, doc: Document, path: Path, value: Value): string {
   const node = doc.getIn(path, true) as Node | null | undefined;
