@@ -1,5 +1,23 @@
-import { expect, it } from "vitest";
-import { componentOf } from "./live";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { expect, it, vi } from "vitest";
+import { componentOf, outdate } from "./live";
+
+it("asks once more where an event comes while a page's first answer is on its way", async () => {
+  const client = new QueryClient();
+  const answers: ((state: string) => void)[] = [];
+  const observer = new QueryObserver(client, {
+    queryKey: ["deployment", 1],
+    queryFn: () => new Promise<string>((answer) => answers.push(answer)),
+  });
+  const stop = observer.subscribe(() => undefined);
+  outdate(client, { queryKey: ["deployment"] });
+  expect(answers).toHaveLength(1);
+  answers[0]?.("deploying");
+  await vi.waitFor(() => expect(answers).toHaveLength(2));
+  answers[1]?.("live");
+  await vi.waitFor(() => expect(observer.getCurrentResult().data).toBe("live"));
+  stop();
+});
 
 it.each([
   ["whereabouts", "daylight-api", "daylight-api"],

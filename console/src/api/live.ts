@@ -1,4 +1,4 @@
-import { useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { useQueryClient, type QueryClient, type QueryFilters } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { refreshRow } from "./queries";
 
@@ -34,6 +34,9 @@ const OLD: Record<string, string[]> = {
   asks: ["asks", "waiting"],
 };
 
+/** The questions of which events tell. */
+const TOLD = new Set<unknown>(Object.values(OLD).flat());
+
 interface Change {
   kind: string;
   subject: string;
@@ -60,6 +63,25 @@ export function componentOf({ kind, subject }: Change): string | undefined {
   }
 }
 
+/**
+ * Asks again what is on the page. What is being asked for the first time just now may be answered as it was before: it
+ * is asked once more when that is there.
+ */
+export function outdate(client: QueryClient, filters: QueryFilters = {}) {
+  const first = client
+    .getQueryCache()
+    .findAll({ ...filters, fetchStatus: "fetching" })
+    .filter((query) => query.state.data === undefined);
+  void client.invalidateQueries(filters);
+  first.forEach(
+    (query) =>
+      void query.promise?.then(
+        () => client.invalidateQueries({ queryKey: query.queryKey, exact: true }),
+        () => undefined,
+      ),
+  );
+}
+
 /** Makes questions old at most every so often, so that a burst of events costs one look each. */
 function gather(client: QueryClient) {
   const due = new Set<string>();
@@ -70,7 +92,7 @@ function gather(client: QueryClient) {
   const everywhere = () => {
     last = Date.now();
     later = undefined;
-    void client.invalidateQueries({ queryKey: [WHERE], exact: true });
+    outdate(client, { queryKey: [WHERE], exact: true });
   };
   const where = (whole: boolean) => {
     const known = client.getQueryData<{ rows: { component: string }[] }>([WHERE])?.rows;
@@ -84,7 +106,7 @@ function gather(client: QueryClient) {
     }
     components.clear();
   };
-  return (change: Change) => {
+  const old = (change: Change) => {
     const component = componentOf(change);
     for (const key of OLD[change.kind] ?? []) {
       if (key === WHERE && component) components.add(component);
@@ -93,11 +115,17 @@ function gather(client: QueryClient) {
     timer ??= setTimeout(() => {
       timer = undefined;
       const whole = due.delete(WHERE);
-      due.forEach((key) => void client.invalidateQueries({ queryKey: [key] }));
+      due.forEach((key) => outdate(client, { queryKey: [key] }));
       due.clear();
       if (whole || components.size > 0) where(whole);
     }, SOON);
   };
+  /** Of what happened between the page's first answers and the connection nobody told it. */
+  const anew = () => {
+    outdate(client, { predicate: ({ queryKey }) => queryKey[0] !== WHERE && TOLD.has(queryKey[0]) });
+    later ??= setTimeout(everywhere, WHOLE);
+  };
+  return { old, anew };
 }
 
 /** After so many milliseconds a connection that was refused is tried again. */
@@ -120,7 +148,7 @@ export function useLive(may: boolean): { connected: boolean; upgraded: boolean }
   const [upgraded, setUpgraded] = useState(false);
   useEffect(() => {
     if (!may) return;
-    const old = gather(client);
+    const { old, anew } = gather(client);
     let source: EventSource | undefined;
     let again: ReturnType<typeof setTimeout> | undefined;
     let fresh = true;
@@ -135,8 +163,10 @@ export function useLive(may: boolean): { connected: boolean; upgraded: boolean }
       source = new EventSource("/api/v1/events");
       source.onopen = () => {
         setConnected(true);
-        if (!fresh) {
-          void client.invalidateQueries();
+        if (fresh) {
+          anew();
+        } else {
+          outdate(client);
           void isUpgraded().then(setUpgraded);
         }
         fresh = true;

@@ -152,10 +152,9 @@ class HostsTest {
             park.promote("1.4.1", "test");
             park.liveIn("test", "1.4.1");
             assertEquals("version 1.4.1 ok", Files.readString(folder.resolve("version")).strip());
-            assertTrue(
-                    ProcessHandle.allProcesses()
-                            .noneMatch(each -> each.info().commandLine().orElse("").endsWith("sleep 4711")),
-                    "what a step left behind is ended, also in a session of its own");
+            Await.until("what a step left behind is ended, also in a session of its own",
+                    () -> ProcessHandle.allProcesses()
+                            .noneMatch(each -> each.info().commandLine().orElse("").endsWith("sleep 4711")));
             String log = park.as("developer").get("/api/v1/deployments/2").body().path("tasks").toString();
             assertTrue(log.contains("deploy/install.sh"), log);
             assertTrue(park.as("developer")

@@ -18,9 +18,9 @@ import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 
 /**
- * The schema as the migrations make it, as statements that make it again: a database is filled from them in a sixth of
- * the time that its migrations take, and the service still checks that they are those it has. Kept in the server's
- * folder under the digest of the migrations, whoever changes one gets another.
+ * The schema as the migrations make it, as statements that make it again: they take a fraction of the time, and the
+ * service still checks that the migrations are those it has. Kept in the server's folder under the digest of the
+ * migrations: whoever changes one gets another.
  */
 final class PreparedSchema {
 
@@ -31,6 +31,12 @@ final class PreparedSchema {
             from mysql.tables_priv p join information_schema.tables t
               on t.table_schema = p.Db and t.table_name = p.Table_name
             where p.Db = '%s'""";
+
+    /** The moments that migrations put in are those at which a database is made. */
+    private static final String NOW = """
+            update presence set last_alive = utc_timestamp(6);
+            update lease set until_at = utc_timestamp(6);
+            """;
 
     private PreparedSchema() {}
 
@@ -72,6 +78,6 @@ final class PreparedSchema {
         String statements = server.dump();
         String grants = server.as(GRANTS.formatted(server.name()));
         server.as("drop database " + server.name() + "; create database " + server.name());
-        return statements + "\n" + grants;
+        return statements + "\n" + grants + NOW;
     }
 }

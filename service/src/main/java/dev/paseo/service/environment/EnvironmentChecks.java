@@ -16,7 +16,7 @@ import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.environment.EnvironmentMapper.ServedRow;
-import dev.paseo.service.environment.EnvironmentMapper.SetRow;
+import dev.paseo.service.environment.EnvironmentMapper.PlaceSettingsRow;
 import dev.paseo.service.reach.Reach;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
@@ -231,8 +231,8 @@ public class EnvironmentChecks {
                             + " is left out of the file: its place there stays as it is; to take it out of use: "
                             + "paseo retire place "
                             + component + " --in " + wanted.name()))));
-            Map<String, SetRow> places = there.map(row -> mapper.setIn(row.id())).orElse(List.of()).stream()
-                    .collect(Collectors.toMap(SetRow::component, row -> row));
+            Map<String, PlaceSettingsRow> places = there.map(row -> mapper.setIn(row.id())).orElse(List.of()).stream()
+                    .collect(Collectors.toMap(PlaceSettingsRow::component, row -> row));
             Map<Long, List<String>> hosts = there.map(row -> mapper.hostsIn(row.id())).orElse(List.of()).stream()
                     .collect(Collectors.groupingBy(ServedRow::place,
                             Collectors.mapping(ServedRow::host, Collectors.toList())));
@@ -242,7 +242,7 @@ public class EnvironmentChecks {
                             .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
             wanted.components()
                     .forEach((component, place) -> change(wanted, component, place,
-                            Optional.ofNullable(places.get(component)).map(SetRow::settings))
+                            Optional.ofNullable(places.get(component)).map(PlaceSettingsRow::settings))
                             .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
         }
         return changes;
@@ -261,9 +261,7 @@ public class EnvironmentChecks {
             return Optional.of(component + " gets a place there, on " + String.join(", ", wanted.hosts().keySet()));
         }
         String body = stored.json().write(Loading.settings(wanted, Loading.variables(environment, wanted)));
-        boolean same = stored.json().write(stored.json().read(settings.get(), Environments.Settings.class))
-                .equals(body);
-        return same ? Optional.empty() : Optional.of(
+        return Loading.asWrittenNow(settings.get(), stored.json()).equals(body) ? Optional.empty() : Optional.of(
                 "the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
     }
 }

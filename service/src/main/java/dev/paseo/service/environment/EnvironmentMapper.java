@@ -68,7 +68,7 @@ interface EnvironmentMapper {
             + "#{component}), (select component_id from former_name where name = #{component}))")
     Optional<PlaceRow> place(String component, String environment);
 
-    record SetRow(long place, String component, String settings) {}
+    record PlaceSettingsRow(long place, String component, String settings) {}
 
     /** The places of an environment that are not retired, with the settings in force, by the component's name. */
     @Select("""
@@ -77,7 +77,7 @@ interface EnvironmentMapper {
               join place_settings s on s.place_id = p.id and s.revision = p.settings_revision
             where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null
               and e.retired_at is null order by c.name""")
-    List<SetRow> setIn(long environment);
+    List<PlaceSettingsRow> setIn(long environment);
 
     /** A host of a place; {@code agent} reaches it, where it has none of its own. */
     record ServedRow(long place, String host, @Nullable String agent) {}

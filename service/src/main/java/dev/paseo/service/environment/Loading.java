@@ -10,6 +10,7 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
+import dev.paseo.service.environment.EnvironmentMapper.PlaceSettingsRow;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.loosening.Wanted;
@@ -183,22 +184,28 @@ class Loading {
         }
         mapper.change(row.id(), position, wanted.zone(), revision == row.rulesRevision() ? row.rules() : rules,
                 revision);
-        wanted.components().forEach((component, place) -> loadPlace(row.id(), wanted.name(), component, place,
-                variables(wanted, place), by));
+        Map<String, String> there = mapper.setIn(row.id()).stream()
+                .collect(Collectors.toMap(PlaceSettingsRow::component, PlaceSettingsRow::settings));
+        wanted.components().forEach((component, place) -> {
+            String body = json.write(settings(place, variables(wanted, place)));
+            String old = there.get(component);
+            if (old == null || !asWrittenNow(old, json).equals(body)) {
+                loadPlace(row.id(), wanted.name(), component, place, body, by);
+            }
+        });
         mapper.countHosts(row.id());
     }
 
+    /** Settings as they would be written now: those that an earlier release wrote may look otherwise. */
+    static String asWrittenNow(String settings, Json json) {
+        return json.write(json.read(settings, Environments.Settings.class));
+    }
+
     private void loadPlace(long environment, String environmentName, String component, EnvironmentsFile.Place wanted,
-            Map<String, String> variables, Person by) {
+            String body, Person by) {
         mapper.addPlace(environment, components.named(component).id());
-        EnvironmentMapper.PlaceRow place = mapper.place(component, environmentName).orElseThrow();
-        mapper.lockPlace(place.id());
-        String body = json.write(settings(wanted, variables));
-        boolean same = place.retiredAt() == null && mapper.settings(place.id(), place.settingsRevision())
-                .map(old -> json.write(json.read(old, Environments.Settings.class)).equals(body)).orElse(false);
-        if (same) {
-            return;
-        }
+        EnvironmentMapper.PlaceRow place = mapper
+                .placeById(mapper.lockPlace(mapper.place(component, environmentName).orElseThrow().id()));
         long revision = place.settingsRevision() + 1;
         mapper.addSettings(place.id(), revision, body, by.id(), around.changes().now());
         mapper.changePlace(place.id(), wanted.url().orElse(null), wanted.acting().orElse(null), revision,

@@ -71,7 +71,7 @@ class EnvironmentMapperTest {
         long host = database.rows().host(place.id());
         String agent = database.name("agent", database.rows().agent());
         mapper.serve(mapper.hostName(host), agent);
-        assertEquals(List.of(new EnvironmentMapper.SetRow(place.id(), component, "{\"format\":1}")),
+        assertEquals(List.of(new EnvironmentMapper.PlaceSettingsRow(place.id(), component, "{\"format\":1}")),
                 mapper.setIn(place.environment()));
         assertEquals(List.of(new EnvironmentMapper.ServedRow(place.id(), mapper.hostName(host), agent)),
                 mapper.hostsIn(place.environment()));
