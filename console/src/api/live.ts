@@ -106,7 +106,7 @@ function gather(client: QueryClient) {
     }
     components.clear();
   };
-  const old = (change: Change) => {
+  return (change: Change) => {
     const component = componentOf(change);
     for (const key of OLD[change.kind] ?? []) {
       if (key === WHERE && component) components.add(component);
@@ -120,13 +120,14 @@ function gather(client: QueryClient) {
       if (whole || components.size > 0) where(whole);
     }, SOON);
   };
-  /** Of what happened between the page's first answers and the connection nobody told it. */
-  const anew = () => {
-    outdate(client, { predicate: ({ queryKey }) => queryKey[0] !== WHERE && TOLD.has(queryKey[0]) });
-    later ??= setTimeout(everywhere, WHOLE);
-  };
-  return { old, anew };
 }
+
+/**
+ * Of what happened between the page's first answers and the connection nobody told it. Whereabouts, which may be of a
+ * thousand components, are left to what happens next.
+ */
+const anew = (client: QueryClient) =>
+  outdate(client, { predicate: ({ queryKey }) => queryKey[0] !== WHERE && TOLD.has(queryKey[0]) });
 
 /** After so many milliseconds a connection that was refused is tried again. */
 const AGAIN = 5_000;
@@ -148,7 +149,7 @@ export function useLive(may: boolean): { connected: boolean; upgraded: boolean }
   const [upgraded, setUpgraded] = useState(false);
   useEffect(() => {
     if (!may) return;
-    const { old, anew } = gather(client);
+    const old = gather(client);
     let source: EventSource | undefined;
     let again: ReturnType<typeof setTimeout> | undefined;
     let fresh = true;
@@ -164,7 +165,7 @@ export function useLive(may: boolean): { connected: boolean; upgraded: boolean }
       source.onopen = () => {
         setConnected(true);
         if (fresh) {
-          anew();
+          anew(client);
         } else {
           outdate(client);
           void isUpgraded().then(setUpgraded);
