@@ -1,5 +1,6 @@
 package dev.paseo.e2e;
 
+import dev.paseo.core.text.Sha256;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -7,7 +8,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HexFormat;
@@ -42,7 +42,7 @@ final class PreparedSchema {
 
     private static String digest() {
         try {
-            MessageDigest sha256 = MessageDigest.getInstance("SHA-256");
+            MessageDigest sha256 = Sha256.digest();
             Resource[] migrations = new PathMatchingResourcePatternResolver()
                     .getResources("classpath*:db/migration/*.sql");
             Arrays.sort(migrations, Comparator.comparing(each -> String.valueOf(each.getFilename())));
@@ -53,8 +53,6 @@ final class PreparedSchema {
             return HexFormat.of().formatHex(sha256.digest(), 0, 8);
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
-        } catch (NoSuchAlgorithmException everywhere) {
-            throw new IllegalStateException(everywhere);
         }
     }
 

@@ -231,8 +231,8 @@ public class EnvironmentChecks {
                             + " is left out of the file: its place there stays as it is; to take it out of use: "
                             + "paseo retire place "
                             + component + " --in " + wanted.name()))));
-            Map<String, PlaceSettingsRow> places = there.map(row -> mapper.setIn(row.id())).orElse(List.of()).stream()
-                    .collect(Collectors.toMap(PlaceSettingsRow::component, row -> row));
+            Map<String, PlaceSettingsRow> places = there.map(row -> mapper.settingsIn(row.id())).orElse(List.of())
+                    .stream().collect(Collectors.toMap(PlaceSettingsRow::component, row -> row));
             Map<Long, List<String>> hosts = there.map(row -> mapper.hostsIn(row.id())).orElse(List.of()).stream()
                     .collect(Collectors.groupingBy(ServedRow::place,
                             Collectors.mapping(ServedRow::host, Collectors.toList())));

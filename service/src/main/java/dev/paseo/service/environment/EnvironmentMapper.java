@@ -77,7 +77,7 @@ interface EnvironmentMapper {
               join place_settings s on s.place_id = p.id and s.revision = p.settings_revision
             where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null
               and e.retired_at is null order by c.name""")
-    List<PlaceSettingsRow> setIn(long environment);
+    List<PlaceSettingsRow> settingsIn(long environment);
 
     /** A host of a place; {@code agent} reaches it, where it has none of its own. */
     record ServedRow(long place, String host, @Nullable String agent) {}

@@ -50,7 +50,7 @@ class Exporting {
         mapper.hostsIn(known.id()).stream().filter(row -> row.agent() != null).forEach(
                 row -> agents.computeIfAbsent(row.place(), place -> new HashMap<>()).put(row.host(), row.agent()));
         Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
-        mapper.setIn(known.id()).forEach(row -> places.put(row.component(),
+        mapper.settingsIn(known.id()).forEach(row -> places.put(row.component(),
                 place(json.read(row.settings(), Environments.Settings.class),
                         agents.getOrDefault(row.place(), Map.of()))));
         return new EnvironmentsFile.Environment(name, known.zone(), known.rules(), Map.of(), places);

@@ -184,7 +184,7 @@ class Loading {
         }
         mapper.change(row.id(), position, wanted.zone(), revision == row.rulesRevision() ? row.rules() : rules,
                 revision);
-        Map<String, String> there = mapper.setIn(row.id()).stream()
+        Map<String, String> there = mapper.settingsIn(row.id()).stream()
                 .collect(Collectors.toMap(PlaceSettingsRow::component, PlaceSettingsRow::settings));
         wanted.components().forEach((component, place) -> {
             String body = json.write(settings(place, variables(wanted, place)));

@@ -72,10 +72,10 @@ class EnvironmentMapperTest {
         String agent = database.name("agent", database.rows().agent());
         mapper.serve(mapper.hostName(host), agent);
         assertEquals(List.of(new EnvironmentMapper.PlaceSettingsRow(place.id(), component, "{\"format\":1}")),
-                mapper.setIn(place.environment()));
+                mapper.settingsIn(place.environment()));
         assertEquals(List.of(new EnvironmentMapper.ServedRow(place.id(), mapper.hostName(host), agent)),
                 mapper.hostsIn(place.environment()));
         database.change("update component set retired_at = ? where id = ?", NOW, place.component());
-        assertEquals(List.of(), mapper.setIn(place.environment()));
+        assertEquals(List.of(), mapper.settingsIn(place.environment()));
     }
 }

@@ -29,7 +29,7 @@ class ExportingTest {
     void howeverManyPlacesAnEnvironmentHasTheDatabaseIsAskedTwiceForThem() {
         when(environments.all())
                 .thenReturn(List.of(new Environments.Environment(3, "test", "UTC", Rules.NONE, 1, 1)));
-        when(mapper.setIn(3)).thenReturn(LongStream.range(100, 400)
+        when(mapper.settingsIn(3)).thenReturn(LongStream.range(100, 400)
                 .mapToObj(place -> new PlaceSettingsRow(place, "hut-" + place, SETTINGS)).toList());
         when(mapper.hostsIn(3)).thenReturn(List.of(new ServedRow(100, "north-hut", "ridge"),
                 new ServedRow(101, "north-hut", null)));
@@ -38,7 +38,7 @@ class ExportingTest {
         assertEquals("ridge", places.get("hut-100").hosts().get("north-hut").ssh().orElseThrow().agent());
         assertEquals("", places.get("hut-101").hosts().get("north-hut").ssh().orElseThrow().agent());
         verify(mapper).templates();
-        verify(mapper).setIn(3);
+        verify(mapper).settingsIn(3);
         verify(mapper).hostsIn(3);
         verify(environments).all();
         verifyNoMoreInteractions(mapper, environments);
