@@ -1,46 +1,36 @@
 package dev.paseo.service.access;
 
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Grant;
-import dev.paseo.core.access.Role;
-import dev.paseo.language.NearestName;
 import dev.paseo.service.access.AccountMapper.AccountRow;
-import dev.paseo.service.access.AccountMapper.StandingRow;
+import dev.paseo.service.access.AccountViews.AccountView;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.problem.Refusal;
-import java.time.Instant;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Accounts and groups as administrators see and change them. Somebody who may administrate is always left. */
+/** Accounts as administrators change them. Somebody who may administrate is always left. */
 @Component
 public class AccountChanges {
 
     private static final int LONGEST_ADDRESS = 254;
 
     private final AccountMapper mapper;
-    private final Accounts accounts;
+    private final Administration administration;
     private final SigningIn signingIn;
     private final PersonalTokens tokens;
-    private final Around around;
+    private final AccountViews views;
 
-    /** How it is written down, and what a password is kept as. */
-    @Component("accountChangesAround")
-    record Around(Changes changes, Passwords passwords, AccountStates states, AccountStates.OfGroups groups) {}
-
-    AccountChanges(AccountMapper mapper, Accounts accounts, SigningIn signingIn, PersonalTokens tokens, Around around) {
+    AccountChanges(AccountMapper mapper, Administration administration, SigningIn signingIn, PersonalTokens tokens,
+            AccountViews views) {
         this.mapper = mapper;
-        this.accounts = accounts;
+        this.administration = administration;
         this.signingIn = signingIn;
         this.tokens = tokens;
-        this.around = around;
+        this.views = views;
     }
 
     /**
@@ -52,26 +42,6 @@ public class AccountChanges {
     public record NewAccount(String name, Optional<String> password, List<String> addresses, List<String> groups,
             List<String> roles) {}
 
-    /** Who disabled an account, when and why. */
-    public record Disabled(String by, Instant at, String reason) {}
-
-    /** An account as it is. {@code roles} are its own; {@code byGroups} those that its groups give. */
-    public record AccountView(String name, List<String> roles, List<String> byGroups, List<String> groups,
-            List<String> addresses, int tokens, Instant addedAt, Optional<Instant> signedInAt,
-            boolean external, Optional<Disabled> disabled) {}
-
-    /** A group: who is in it, of those who may sign in, and which roles it gives. */
-    public record GroupView(String name, List<String> members, List<String> roles) {}
-
-    private AuditTrail.Entry stating(AuditTrail.Entry entry, String name) {
-        return entry.stating(AccountStates.subject(name), around.states().text(name));
-    }
-
-    private AccountRow held(String name) {
-        mapper.lock(name);
-        return accounts.row(name);
-    }
-
     /** The code to set a password with, where none was given. */
     public Optional<String> add(NewAccount account, String by) {
         if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
@@ -79,52 +49,27 @@ public class AccountChanges {
                     "An account's name has small letters, digits, dots and dashes, at most 63; got “" + account.name()
                             + "”");
         }
-        List<Grant> roles = roles(account.roles());
-        String hash = account.password().map(around.passwords()::hash).orElse("");
-        return around.changes().in(() -> {
+        List<Grant> roles = Administration.roles(account.roles());
+        String hash = account.password().map(signingIn::kept).orElse("");
+        return administration.in(() -> {
             if (mapper.named(account.name()).isPresent()) {
                 throw Refusal.conflict("There is an account named " + account.name() + " already");
             }
-            mapper.add(account.name(), hash, around.changes().now());
-            AccountRow row = accounts.row(account.name());
+            mapper.add(account.name(), hash, administration.now());
+            AccountRow row = administration.held(account.name());
             addresses(row, account.addresses());
             account.groups().forEach(group -> {
                 mapper.addGroup(group);
                 mapper.join(group, row.id());
             });
-            roles.forEach(role -> grant(row.id(), null, role));
-            around.changes()
-                    .record(stating(AuditTrail.Entry.of(by, "account added", account.name())
-                            .with("roles", String.join(", ", account.roles()))
-                            .with("groups", String.join(", ", account.groups()))
-                            .with("addresses", String.join(", ", account.addresses())), account.name()));
-            around.changes().publish("account", account.name());
+            roles.forEach(role -> administration.give(row.id(), null, role));
+            administration.record(AuditTrail.Entry.of(by, "account added", account.name())
+                    .with("roles", String.join(", ", account.roles()))
+                    .with("groups", String.join(", ", account.groups()))
+                    .with("addresses", String.join(", ", account.addresses())), account.name());
+            administration.publish(account.name());
             return account.password().isPresent() ? Optional.empty() : Optional.of(signingIn.code(row, by));
         });
-    }
-
-    private static List<Grant> roles(List<String> words) {
-        return words.stream().distinct().map(word -> Grant.of(word).orElseThrow(() -> {
-            String role = word.replaceFirst(" .*", "");
-            return Refusal.invalid("/roles", Role.named(role).isPresent()
-                    ? "A role is ROLE, ROLE in ENVIRONMENT, ROLE of COMPONENT, or ROLE in ENVIRONMENT of COMPONENT; "
-                            + "got “"
-                            + word + "”"
-                    : "There is no role " + role
-                            + NearestName.hint(role, Arrays.stream(Role.values()).map(Role::word).toList()));
-        })).toList();
-    }
-
-    private void grant(@Nullable Long account, @Nullable String group, Grant grant) {
-        @Nullable
-        String component = grant.component().orElse(null);
-        @Nullable
-        String environment = grant.environment().orElse(null);
-        if (mapper.there(component, environment) != (component == null ? 0 : 1) + (environment == null ? 0 : 1)) {
-            throw Refusal.invalid("/roles",
-                    "“" + grant.words() + "” names a component or an environment that is not there");
-        }
-        mapper.grant(account, group, grant.role().name(), component, environment);
     }
 
     /** Each address stands for one account. */
@@ -143,7 +88,7 @@ public class AccountChanges {
         before.stream().filter(address -> !addresses.contains(address))
                 .forEach(address -> mapper.dropAddress(account.id(), address));
         addresses.stream().filter(address -> !before.contains(address))
-                .forEach(address -> mapper.addAddress(address, account.id(), around.changes().now()));
+                .forEach(address -> mapper.addAddress(address, account.id(), administration.now()));
     }
 
     /** What is to be otherwise; what is empty stays as it is. */
@@ -151,14 +96,14 @@ public class AccountChanges {
             Optional<List<String>> addresses) {}
 
     AccountView change(String name, AccountChange change, String by) {
-        return around.changes().in(() -> {
-            administration();
-            AccountRow account = held(name);
-            AccountView before = view(account);
+        return administration.in(() -> {
+            administration.hold();
+            AccountRow account = administration.held(name);
+            AccountView before = views.one(name);
             change.roles().ifPresent(words -> {
-                List<Grant> roles = roles(words);
+                List<Grant> roles = Administration.roles(words);
                 mapper.dropGrants(account.id());
-                roles.forEach(role -> grant(account.id(), null, role));
+                roles.forEach(role -> administration.give(account.id(), null, role));
             });
             change.groups().ifPresent(groups -> {
                 before.groups().stream().filter(group -> !groups.contains(group))
@@ -169,49 +114,20 @@ public class AccountChanges {
                 });
             });
             change.addresses().ifPresent(addresses -> addresses(account, addresses));
-            someoneAdministrates();
-            AccountView after = view(account);
+            administration.someoneIsLeft();
+            AccountView after = views.one(name);
             AuditTrail.Entry entry = AuditTrail.Entry.of(by, "account changed", name);
-            for (Told told : List.of(new Told("role", before.roles(), after.roles()),
-                    new Told("group", before.groups(), after.groups()),
-                    new Told("address", before.addresses(), after.addresses()))) {
+            for (Administration.Told told : List.of(new Administration.Told("role", before.roles(), after.roles()),
+                    new Administration.Told("group", before.groups(), after.groups()),
+                    new Administration.Told("address", before.addresses(), after.addresses()))) {
                 entry = told.into(entry);
             }
             if (!entry.details().isEmpty()) {
-                around.changes().record(stating(entry, name));
-                changed(name);
+                administration.record(entry, name);
+                administration.changed(name);
             }
             return after;
         });
-    }
-
-    /** What was given and what was taken of one kind. */
-    private record Told(String kind, List<String> before, List<String> after) {
-        AuditTrail.Entry into(AuditTrail.Entry entry) {
-            List<String> given = new ArrayList<>(after);
-            given.removeAll(before);
-            List<String> taken = new ArrayList<>(before);
-            taken.removeAll(after);
-            AuditTrail.Entry more = given.isEmpty() ? entry : entry.with(kind + " given", String.join(", ", given));
-            return taken.isEmpty() ? more : more.with(kind + " taken", String.join(", ", taken));
-        }
-    }
-
-    /** Gates ask others from now on, and pages show others. */
-    private void changed(String subject) {
-        accounts.judgeAgain(around.changes().now());
-        around.changes().publish("account", subject);
-    }
-
-    /** Held by whoever may take it from somebody, before anything else. */
-    private void administration() {
-        mapper.lockRole(Role.ADMINISTRATOR.name());
-    }
-
-    private void someoneAdministrates() {
-        if (mapper.withRole(Role.ADMINISTRATOR.name()) == 0) {
-            throw Refusal.conflict("This would leave no administrator: give the role to somebody else first");
-        }
     }
 
     /**
@@ -225,124 +141,46 @@ public class AccountChanges {
         if (name.equals(by)) {
             throw Refusal.conflict("You cannot disable your own account: ask another administrator");
         }
-        return around.changes().in(() -> {
-            administration();
-            AccountRow account = held(name);
+        return administration.in(() -> {
+            administration.hold();
+            AccountRow account = administration.held(name);
             if (account.disabledAt() != null) {
                 throw Refusal.conflict(name + " is disabled already");
             }
-            mapper.setDisabled(account.id(), around.changes().now(), by, reason);
-            someoneAdministrates();
+            mapper.setDisabled(account.id(), administration.now(), by, reason);
+            administration.someoneIsLeft();
             int sessions = mapper.endSessions(account.id());
             mapper.dropCodes(account.id());
             int revoked = tokens.revokeAll(account.id(), by);
-            around.changes()
-                    .record(stating(AuditTrail.Entry.of(by, "account disabled", name).because(reason)
-                            .with("sessions ended", Integer.toString(sessions))
-                            .with("tokens revoked", Integer.toString(revoked)), name));
-            changed(name);
-            return view(account);
+            administration.record(AuditTrail.Entry.of(by, "account disabled", name).because(reason)
+                    .with("sessions ended", Integer.toString(sessions))
+                    .with("tokens revoked", Integer.toString(revoked)), name);
+            administration.changed(name);
+            return views.one(name);
         });
     }
 
     AccountView enable(String name, String by) {
-        return around.changes().in(() -> {
-            AccountRow account = held(name);
+        return administration.in(() -> {
+            AccountRow account = administration.held(name);
             if (account.disabledAt() == null) {
                 throw Refusal.conflict(name + " is not disabled");
             }
             mapper.setDisabled(account.id(), null, null, null);
-            around.changes().record(stating(AuditTrail.Entry.of(by, "account enabled", name), name));
-            changed(name);
-            return view(account);
+            administration.record(AuditTrail.Entry.of(by, "account enabled", name), name);
+            administration.changed(name);
+            return views.one(name);
         });
     }
 
     /** A one-time code with which its owner sets a new password. */
     String reset(String name, String by) {
-        return around.changes().in(() -> {
-            AccountRow account = accounts.row(name);
+        return administration.in(() -> {
+            AccountRow account = administration.held(name);
             if (account.disabledAt() != null) {
                 throw Refusal.conflict(name + " is disabled; enable it first");
             }
             return signingIn.code(account, by);
-        });
-    }
-
-    List<AccountView> all() {
-        return mapper.allNames().stream().map(accounts::row).map(this::view).toList();
-    }
-
-    AccountView one(String name) {
-        return view(accounts.row(name));
-    }
-
-    private AccountView view(AccountRow account) {
-        StandingRow standing = mapper.standing(account.id());
-        List<String> groups = mapper.groupsOf(account.id()).stream().sorted().toList();
-        Optional<Disabled> disabled = Optional.ofNullable(standing.disabledAt())
-                .map(at -> new Disabled(Optional.ofNullable(standing.disabledBy()).orElse(""), at,
-                        Optional.ofNullable(standing.disabledReason()).orElse("")));
-        return new AccountView(account.name(), words(mapper.ownGrants(account.id())),
-                groups.stream()
-                        .flatMap(group -> words(mapper.groupGrants(group)).stream().map(role -> role + " by " + group))
-                        .toList(),
-                groups, mapper.addresses(account.id()), tokens.of(account.id()).size(), standing.createdAt(),
-                Optional.ofNullable(standing.signedInAt()), standing.externalSubject() != null, disabled);
-    }
-
-    private static List<String> words(List<AccountMapper.GrantRow> rows) {
-        return Accounts.grants(rows).stream().map(Grant::words).toList();
-    }
-
-    List<GroupView> groups() {
-        return mapper.groups().stream().map(this::group).toList();
-    }
-
-    private GroupView group(String name) {
-        return new GroupView(name, mapper.members(name).stream().sorted().toList(), words(mapper.groupGrants(name)));
-    }
-
-    /** The roles that a group gives to whoever is in it. */
-    GroupView groupRoles(String name, List<String> words, String by) {
-        List<Grant> roles = roles(words);
-        return around.changes().in(() -> {
-            administration();
-            mapper.addGroup(name);
-            mapper.lockGroup(name);
-            Told told = new Told("role", words(mapper.groupGrants(name)), roles.stream().map(Grant::words).toList());
-            mapper.dropGroupGrants(name);
-            roles.forEach(role -> grant(null, name, role));
-            someoneAdministrates();
-            AuditTrail.Entry entry = told.into(AuditTrail.Entry.of(by, "group changed", name));
-            if (!entry.details().isEmpty()) {
-                around.changes().record(roles.isEmpty() ? entry.gone(AccountStates.OfGroups.subject(name))
-                        : entry.stating(AccountStates.OfGroups.subject(name), around.groups().text(name)));
-                changed(name);
-            }
-            return group(name);
-        });
-    }
-
-    void leave(String group, String name, String by) {
-        around.changes().run(() -> {
-            administration();
-            if (mapper.leave(group, held(name).id()) == 0) {
-                throw Refusal.notFound(name + " is not in the group " + group);
-            }
-            someoneAdministrates();
-            changed(name);
-            around.changes().record(stating(AuditTrail.Entry.of(by, "group left", name).with("group", group), name));
-        });
-    }
-
-    void join(String group, String name, String by) {
-        around.changes().run(() -> {
-            AccountRow account = held(name);
-            mapper.addGroup(group);
-            mapper.join(group, account.id());
-            changed(name);
-            around.changes().record(stating(AuditTrail.Entry.of(by, "group joined", name).with("group", group), name));
         });
     }
 }

@@ -2,8 +2,8 @@ package dev.paseo.service.access;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.access.AccountChanges.AccountView;
-import dev.paseo.service.access.AccountChanges.GroupView;
+import dev.paseo.service.access.AccountViews.AccountView;
+import dev.paseo.service.access.AccountViews.GroupView;
 import dev.paseo.service.permission.Permission;
 import java.util.List;
 import java.util.Optional;
@@ -24,10 +24,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class AccountController {
 
+    private final AccountViews views;
     private final AccountChanges changes;
+    private final GroupChanges groupChanges;
 
-    AccountController(AccountChanges changes) {
+    AccountController(AccountViews views, AccountChanges changes, GroupChanges groupChanges) {
+        this.views = views;
         this.changes = changes;
+        this.groupChanges = groupChanges;
     }
 
     /** @param code with which its owner sets a password; good for a day, shown this once */
@@ -51,7 +55,7 @@ class AccountController {
     @GetMapping("/accounts")
     List<AccountView> all(@AuthenticationPrincipal Person person) {
         looks(person);
-        return changes.all();
+        return views.all();
     }
 
     /** Shows one account: its roles, groups, addresses and last sign-in. */
@@ -60,7 +64,7 @@ class AccountController {
         if (!person.name().equals(name) || person.scope().isPresent()) {
             looks(person);
         }
-        return changes.one(name);
+        return views.one(name);
     }
 
     /** Adds an account. The answer has a one-time code for its password where none was given. */
@@ -106,7 +110,7 @@ class AccountController {
     @GetMapping("/groups")
     List<GroupView> groups(@AuthenticationPrincipal Person person) {
         looks(person);
-        return changes.groups();
+        return views.groups();
     }
 
     /** Sets the roles that a group gives to its members; they replace those before. */
@@ -114,7 +118,7 @@ class AccountController {
     GroupView group(@AuthenticationPrincipal Person person, @PathVariable String group,
             @RequestBody RolesBody request) {
         manages(person, "change groups");
-        return changes.groupRoles(group, request.roles(), person.name());
+        return groupChanges.roles(group, request.roles(), person.name());
     }
 
     /** Adds an account to a group; the group is made where it is new. */
@@ -122,7 +126,7 @@ class AccountController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void join(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
         manages(person, "put people into groups");
-        changes.join(group, name, person.name());
+        groupChanges.join(group, name, person.name());
     }
 
     /** Takes an account out of a group. */
@@ -130,6 +134,6 @@ class AccountController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void leave(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
         manages(person, "take people out of groups");
-        changes.leave(group, name, person.name());
+        groupChanges.leave(group, name, person.name());
     }
 }

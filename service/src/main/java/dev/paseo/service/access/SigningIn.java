@@ -82,6 +82,11 @@ public class SigningIn {
         return account.get();
     }
 
+    /** A password as it is kept. */
+    String kept(String password) {
+        return passwords.hash(password);
+    }
+
     public void signOut(String token) {
         mapper.endSession(Tokens.hash(token));
     }

@@ -27,8 +27,11 @@ class AccountChangesTest {
     private final AccountStates states = mock(AccountStates.class);
     private final AccountStates.OfGroups groups = mock(AccountStates.OfGroups.class);
     private final SigningIn signingIn = mock(SigningIn.class);
-    private final AccountChanges changes = new AccountChanges(mapper, accounts, signingIn, tokens,
-            new AccountChanges.Around(noon.changes, mock(Passwords.class), states, groups));
+    private final Administration administration = new Administration(mapper, accounts, noon.changes, states, groups);
+    private final AccountViews views = new AccountViews(RealDatabase.get().mapper(AccountViewMapper.class), accounts,
+            noon.clock);
+    private final AccountChanges changes = new AccountChanges(mapper, administration, signingIn, tokens, views);
+    private final GroupChanges groupChanges = new GroupChanges(mapper, administration, views);
     private final String name = Rows.fresh("anna");
 
     @BeforeEach
@@ -74,7 +77,7 @@ class AccountChangesTest {
         Refused.field("/addresses", () -> change(Optional.empty(), Optional.of(List.of("no address"))));
         String address = name + "@park.test";
         change(Optional.empty(), Optional.of(List.of(address.toUpperCase(java.util.Locale.ROOT))));
-        assertEquals(List.of(address), changes.one(name).addresses());
+        assertEquals(List.of(address), views.one(name).addresses());
         String other = Rows.fresh("bert");
         assertEquals(address + " belongs to " + name + "; remove it there first", Refused.by(Kind.CONFLICT,
                 () -> changes.add(new AccountChanges.NewAccount(other, Optional.empty(), List.of(address), List.of(),
@@ -89,8 +92,8 @@ class AccountChangesTest {
         String refusal = "This would leave no administrator: give the role to somebody else first";
         assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> change(Optional.of(List.of()), Optional.empty())));
         assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", "ines")));
-        assertEquals(List.of("administrator"), changes.one(name).roles());
-        assertTrue(changes.one(name).disabled().isEmpty());
+        assertEquals(List.of("administrator"), views.one(name).roles());
+        assertTrue(views.one(name).disabled().isEmpty());
     }
 
     @Test
@@ -115,6 +118,34 @@ class AccountChangesTest {
     void whoIsNotInAGroupDoesNotLeaveIt() {
         changes.add(account(name), "ines");
         assertEquals(name + " is not in the group rangers",
-                Refused.by(Kind.NOT_FOUND, () -> changes.leave("rangers", name, "ines")));
+                Refused.by(Kind.NOT_FOUND, () -> groupChanges.leave("rangers", name, "ines")));
+    }
+
+    @Test
+    void whoIsInAGroupHasItsRoles() {
+        String rangers = Rows.fresh("rangers");
+        changes.add(account(name, "viewer"), "ines");
+        groupChanges.join(rangers, name, "ines");
+        assertEquals(List.of("approver"), groupChanges.roles(rangers, List.of("approver"), "ines").roles());
+        AccountViews.AccountView seen = views.one(name);
+        assertEquals(List.of("viewer"), seen.roles());
+        assertEquals(List.of("approver by " + rangers), seen.byGroups());
+        assertEquals(List.of(rangers), seen.groups());
+        assertEquals(List.of(seen), views.all().stream().filter(each -> each.name().equals(name)).toList());
+        groupChanges.leave(rangers, name, "ines");
+        assertEquals(List.of(), views.one(name).byGroups());
+    }
+
+    @Test
+    void aGroupThatWouldTakeTheLastAdministratorKeepsItsRole() {
+        String keepers = Rows.fresh("keepers");
+        RealDatabase.get().change("delete from role_grant where role = 'ADMINISTRATOR'");
+        changes.add(account(name), "setup");
+        groupChanges.join(keepers, name, "setup");
+        groupChanges.roles(keepers, List.of("administrator"), "setup");
+        String refusal = "This would leave no administrator: give the role to somebody else first";
+        assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> groupChanges.roles(keepers, List.of(), "ines")));
+        assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> groupChanges.leave(keepers, name, "ines")));
+        assertEquals(List.of("administrator by " + keepers), views.one(name).byGroups());
     }
 }

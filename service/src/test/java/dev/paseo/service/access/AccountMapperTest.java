@@ -8,6 +8,7 @@ import dev.paseo.service.database.Rows;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 class AccountMapperTest {
@@ -18,6 +19,12 @@ class AccountMapperTest {
     private final AccountMapper mapper = database.mapper(AccountMapper.class);
     private final long account = database.rows().account();
     private final String name = database.name("account", account);
+
+    /** Roles of no name that is known would be in the way of whoever lists all. */
+    @AfterEach
+    void made() {
+        database.change("delete from role_grant where role like 'role-%'");
+    }
 
     @Test
     void aSessionEndsInTimeAndWithItsAccount() {
