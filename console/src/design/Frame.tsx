@@ -14,6 +14,11 @@ import { GroundLine } from "./GroundLine";
 import { Loading } from "./parts";
 import { flipTheme, useTheme } from "./theme";
 
+const RAIL = "relative flex items-center h-[var(--rail)] py-0 px-[var(--gutter)] overflow-hidden";
+const RAIL_LINK =
+  "relative flex items-center pt-0 px-3.25 pb-2.25 text-ink-2 no-underline font-medium hover:text-ink " +
+  "aria-[current]:text-ink aria-[current]:font-[640] max-[720px]:pt-0 max-[720px]:px-1.5 max-[720px]:pb-2.25";
+const TOOLS = "ml-auto flex items-center gap-1 relative -top-1 z-1 max-[720px]:gap-0";
 const BRAND =
   "flex items-center gap-2.25 font-[680] font-stretch-[122%] text-[17px] no-underline mr-9 relative -top-1 " +
   "max-[720px]:mr-2 max-[720px]:[&_span]:hidden";
@@ -58,7 +63,7 @@ function RailLink({ to, also, children }: { to: string; also: string[]; children
     if (current && link.current && words) words.scrollLeft = link.current.offsetLeft - words.offsetLeft - 40;
   }, [current]);
   return (
-    <Link ref={link} to={to} aria-current={current ? "page" : undefined}>
+    <Link ref={link} to={to} className={RAIL_LINK} aria-current={current ? "page" : undefined}>
       {children}
     </Link>
   );
@@ -68,12 +73,15 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   const theme = useTheme();
   const needs = useQuery({ ...waitingCount(), enabled: useMay()("LOOK") }).data?.count ?? 0;
   return (
-    <header className="rail print:hidden">
+    <header className={`rail ${RAIL} print:hidden`}>
       <Link to="/" className={BRAND} aria-label="Paseo, whereabouts">
         <Mark />
         <span>paseo</span>
       </Link>
-      <nav aria-label="Pages" className="min-w-0 max-[720px]:overflow-x-auto [scrollbar-width:none]">
+      <nav
+        aria-label="Pages"
+        className="z-1 flex min-w-0 self-stretch max-[720px]:overflow-x-auto [scrollbar-width:none]"
+      >
         <RailLink to="/" also={["/deployments", "/places/", "/environments"]}>
           Whereabouts
         </RailLink>
@@ -101,7 +109,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
           Settings
         </RailLink>
       </nav>
-      <div className="tools">
+      <div className={TOOLS}>
         <button
           type="button"
           className="icon"

@@ -197,7 +197,7 @@ const SHAPES: Record<Shape, ReactNode> = {
 export function Glyph({ shape, tone, size = 16 }: { shape: Shape; tone: Tone; size?: number }) {
   return (
     <svg
-      className={`glyph ${tone}`}
+      className={`flex-none align-[-3px] ${tone}`}
       width={size}
       height={size}
       viewBox="0 0 16 16"
@@ -217,7 +217,7 @@ export function Glyph({ shape, tone, size = 16 }: { shape: Shape; tone: Tone; si
 export function StateWord({ state, tone, children }: { state: State; tone?: Tone; children?: ReactNode }) {
   const shown = tone ?? state.tone;
   return (
-    <span className={`state-word ${shown}`}>
+    <span className={`inline-flex items-center gap-1.5 font-semibold whitespace-nowrap [td>&]:align-top ${shown}`}>
       <Glyph shape={state.shape} tone={shown} />
       <span>{children ?? state.word}</span>
     </span>

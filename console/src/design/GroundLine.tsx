@@ -6,13 +6,24 @@ import { doingIn, told } from "./ground";
 import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
 
+const GROUNDLINE =
+  "fixed left-0 right-0 bottom-0 h-[var(--groundline-h)] flex items-center gap-6.5 py-0 px-[var(--gutter)] " +
+  "[background:var(--groundline)] [color:var(--on-groundline-2)] text-[12px] z-9 " +
+  "[box-shadow:inset_0_1px_0_var(--groundline-edge)] whitespace-nowrap overflow-hidden " +
+  "[&_b]:[color:var(--on-groundline)] [&_b]:font-semibold [&_b]:mr-1.5";
+
 function Clock() {
   const now = useNow();
   const zone = useZoneOfPage() ?? OWN;
   return (
-    <span className="clock" title={`Times on this page are those of ${zone}`}>
+    <span
+      className="text-[13px] font-[640] text-[var(--on-groundline)]"
+      title={`Times on this page are those of ${zone}`}
+    >
       {clockOf(now.toISOString(), zone)}
-      <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
+      <i className="ml-1.5 font-normal text-[var(--on-groundline-2)] not-italic">
+        {zone.split("/").pop()?.replaceAll("_", " ")}
+      </i>
     </span>
   );
 }
@@ -24,7 +35,7 @@ export function GroundLine({ connected, upgraded }: { connected: boolean; upgrad
   const present = known.data?.filter((agent) => agent.present).length ?? 0;
   const doing = useMemo(() => (where ? told(doingIn(where)) : []), [where]);
   return (
-    <footer className="groundline print:hidden">
+    <footer className={`groundline ${GROUNDLINE} print:hidden`}>
       <Clock />
       <span className="flex min-w-0 grow gap-[26px] overflow-hidden">
         {doing.map(([name, words]) => (

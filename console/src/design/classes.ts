@@ -40,3 +40,29 @@ export const TITLE_END = "ml-auto [&_b]:text-ink max-[720px]:ml-0";
 export const TROUBLE = "max-w-140 mx-auto my-12 px-6 py-5 grid gap-2";
 export const RESTRAINTS = "mb-4 grid list-none gap-1.5 p-0";
 export const RESTRAINT = "flex gap-2 rounded-[var(--r-2)] border border-line bg-surface px-3 py-2.25 text-[14px]";
+export const SECTION_HEAD = "flex flex-wrap items-baseline gap-2.5 pb-2 border-b border-b-line-strong";
+export const OVERLAY = "fixed inset-0 [background:rgb(0_0_0_/_0.45)] z-40";
+export const DIALOG =
+  "fixed z-41 left-1/2 top-[var(--top,18vh)] -translate-x-1/2 w-[min(var(--width,520px),calc(100vw-32px))] " +
+  "py-5 px-5.5 grid gap-3 [&_form]:grid [&_form]:gap-2.5";
+export const START =
+  "[&_label]:grid [&_label]:max-w-full [&_label]:gap-1 [&_label]:text-[12px] [&_label]:text-ink-2 grid " +
+  "grid-cols-[minmax(0,1fr)] gap-2 justify-items-start [&_select]:min-w-45 [&_.flag]:flex " +
+  "[&_.flag]:items-center [&_.flag]:gap-2";
+export const BRING_IN =
+  "[&_label]:grid [&_label]:max-w-full [&_label]:gap-1 [&_label]:text-[12px] [&_label]:text-ink-2 " +
+  "[&_.flag]:flex [&_.flag]:items-center [&_.flag]:gap-2 [&_.flag]:my-2 [&_.flag]:mx-0 [&_.flag]:text-[13px] " +
+  "[&_.flag_input]:w-4 [&_.flag_input]:h-4 [&_.flag_input]:flex-none p-5 [&_form]:grid [&_form]:gap-3.5 " +
+  "[&_form]:max-w-130 [&_form]:justify-items-start [&_label]:w-full";
+export const COMPONENT_PART =
+  "[&_td_.v]:whitespace-nowrap py-3.5 px-5 mb-4 [--gbg:var(--surface)] [&_header]:flex [&_header]:gap-3 " +
+  "[&_header]:items-baseline [&_header]:mb-2.5";
+const PLACE_PART =
+  "py-3.5 px-4.5 [&>header]:flex [&>header]:justify-between [&>header]:items-center [&>header]:mb-1.5 " +
+  "[&_table]:w-full [&_table]:border-collapse [&_table]:text-[13px] [&_th]:text-left [&_th]:font-medium " +
+  "[&_th]:text-ink-3 [&_th]:py-1 [&_th]:pr-3 [&_th]:pl-0 [&_td]:py-1.75 [&_td]:pr-3 [&_td]:pl-0 [&_td]:border-t " +
+  "[&_td]:border-t-line [&_td]:align-top [&_.how_p]:leading-5";
+export const PLACE_HOSTS = `${PLACE_PART} [&_td:first-child]:whitespace-nowrap`;
+export const PLACE_HISTORY = `${PLACE_PART} mt-4 [&_td:nth-child(-n+3)]:whitespace-nowrap [&_.pad]:px-0 [&_.pad]:py-2`;
+export const TITLE_ACTION = "ml-auto self-center flex flex-wrap gap-3 items-center";
+export const MAP_PATH = "flex items-center gap-1.5 mb-1.5 [&>.path]:mr-1.5 max-[1080px]:[&>.path]:hidden";

@@ -4,6 +4,12 @@ import { Link, useRouteError } from "react-router";
 import { Problem } from "../api/client";
 import { TROUBLE } from "./classes";
 
+const LOZENGE =
+  "inline-flex items-center gap-1.5 h-7 py-0 pr-2.5 pl-1.25 [border-radius:14px] bg-raised border " +
+  "border-line-strong no-underline text-[14px] [--gbg:var(--raised)] whitespace-nowrap flex-none [&.ghost]:py-0 " +
+  "[&.ghost]:px-2.5 [&.ghost]:[border-style:dashed] [&.ghost]:border-stone [&.ghost]:bg-transparent " +
+  "[&.ghost]:text-ink-3 [&.moving]:bg-primary [&.moving]:border-primary [&.moving]:text-on-primary " +
+  "[&.moving]:[--gbg:var(--primary)] [&.moving_.ink]:text-on-primary";
 const DIGEST = "inline-flex items-center gap-0.5 whitespace-nowrap";
 
 /** A version's lozenge. */
@@ -25,11 +31,11 @@ export function Lozenge({
     </>
   );
   return to ? (
-    <Link to={to} className={`loz ${kind}`}>
+    <Link to={to} className={`loz ${LOZENGE} ${kind}`}>
       {inner}
     </Link>
   ) : (
-    <span className={`loz ${kind}`}>{inner}</span>
+    <span className={`loz ${LOZENGE} ${kind}`}>{inner}</span>
   );
 }
 

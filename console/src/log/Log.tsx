@@ -75,7 +75,7 @@ export function Log({ source }: { source: LogSource }) {
       return after;
     });
   return (
-    <section className="log sheet" aria-label={`Log of ${source.title}`}>
+    <section className="sheet overflow-hidden bg-log [--gbg:var(--log)]" aria-label={`Log of ${source.title}`}>
       <LogBar
         source={source}
         total={log.total}
@@ -85,7 +85,7 @@ export function Log({ source }: { source: LogSource }) {
         onFollow={() => setFollowing(!following)}
       />
       <div
-        className="log-scroll"
+        className="h-[max(300px,calc(100vh-420px))] overflow-auto max-[720px]:h-90"
         ref={scroll}
         tabIndex={0}
         role="region"

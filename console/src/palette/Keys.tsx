@@ -2,6 +2,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { look } from "./rows";
+import { OVERLAY, DIALOG } from "../design/classes";
 
 /** What a key does, wherever one is. */
 const PAGES: Record<string, [path: string, word: string]> = {
@@ -89,8 +90,8 @@ const HELP: [string, string][] = [
 export const Keys = ({ onClose }: { onClose: () => void }) => (
   <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
     <Dialog.Portal>
-      <Dialog.Overlay className="overlay" />
-      <Dialog.Content className="dialog sheet" aria-describedby={undefined}>
+      <Dialog.Overlay className={OVERLAY} />
+      <Dialog.Content className={`${DIALOG} sheet`} aria-describedby={undefined}>
         <Dialog.Title>Keys</Dialog.Title>
         <dl className="m-0 grid grid-cols-[120px_minmax(0,1fr)] gap-x-4 gap-y-2">
           {HELP.map(([key, what]) => (

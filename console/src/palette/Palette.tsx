@@ -6,6 +6,7 @@ import { api, need } from "../api/client";
 import { useMay } from "../api/may";
 import { waiting, whereabouts } from "../api/queries";
 import { actsOn, helpRow, lookedAt, pagesOf, rowsOf, thing, type Found, type Row } from "./rows";
+import { OVERLAY } from "../design/classes";
 
 const FRAME =
   "fixed top-[14vh] left-1/2 z-50 w-[640px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-hidden rounded-[8px] " +
@@ -20,7 +21,7 @@ export default function Palette({ onClose }: { onClose: () => void }) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="overlay" />
+        <Dialog.Overlay className={OVERLAY} />
         <Dialog.Content className={FRAME} aria-describedby={undefined}>
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
           <Field onClose={onClose} />

@@ -12,6 +12,7 @@ import { sinceOf, type Facet } from "../lists/facets";
 import { useFacets } from "../lists/FacetForm";
 import { List } from "../lists/List";
 import { marks, others, pathOf } from "./told";
+import { OVERLAY, DIALOG } from "../../design/classes";
 
 type Entry = Schemas["EntryView"];
 
@@ -155,11 +156,8 @@ function Opened() {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="overlay" />
-        <Dialog.Content
-          className="dialog sheet max-h-[80vh] w-[min(760px,calc(100vw-32px))] overflow-auto"
-          style={{ top: "8vh" }}
-        >
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={`${DIALOG} sheet max-h-[80vh] overflow-auto [--top:8vh] [--width:760px]`}>
           <Dialog.Title>Entry {position}</Dialog.Title>
           <Dialog.Description className="sr-only">All that it holds, and its proof</Dialog.Description>
           <Whole position={Number(position)} />

@@ -11,6 +11,7 @@ import { neighbourhood, reachedBy, styleOf } from "./chain";
 import { ChainGraph } from "./ChainGraph";
 import { Walked } from "./Walked";
 import { Wide } from "../../design/Wide";
+import { COMPONENT_PART } from "../../design/classes";
 
 const FOLLOW = "flex items-center gap-2 text-[13px] text-ink-2 max-[700px]:flex-wrap";
 
@@ -44,7 +45,7 @@ export default function Chain() {
         <h1>Chain</h1>
         <p>What starts what, and how far a change has come.</p>
         {changes.length > 0 && (
-          <label className={`title-action ${FOLLOW} max-w-full`}>
+          <label className={`${FOLLOW} ml-auto max-w-full self-center`}>
             Follow
             <select
               className="min-w-0 max-w-full"
@@ -96,7 +97,7 @@ const sentenceOf = (each: { component: string; sentence: string }) =>
 
 function Ways({ edges }: { edges: Schemas["EdgeView"][] }) {
   return (
-    <section className="component sheet mb-4">
+    <section className={`${COMPONENT_PART} sheet mb-4`}>
       <header>
         <h2>The latest on each way</h2>
       </header>

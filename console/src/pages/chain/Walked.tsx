@@ -5,6 +5,12 @@ import { At, exactOf, lengthOf, useNow } from "../../design/time";
 import { rowsOf, spanOf, stretchesOf, sums, type Led, type Row, type Stretch } from "./chain";
 import { Wide } from "../../design/Wide";
 
+const FOLLOWED =
+  "mt-2 mx-0 mb-5 overflow-hidden [&>header]:flex [&>header]:flex-wrap [&>header]:items-baseline " +
+  "[&>header]:gap-y-1 [&>header]:gap-x-4 [&>header]:pt-3.5 [&>header]:px-5 [&>header]:pb-2.5 " +
+  "[&_td:first-child]:whitespace-nowrap [&_th:first-child]:pl-5";
+const SPENT = "absolute top-0 h-3 rounded-[2px] [&.working]:bg-ink";
+
 const FOLLOWED_KEY =
   "flex flex-wrap gap-x-4 gap-y-1 ml-auto text-[12px] text-ink-2 [&>span]:inline-flex [&>span]:items-center " +
   "[&>span]:gap-1.5 [&_.spent]:static [&_.spent]:w-5.5 [&_.spent]:inline-block";
@@ -26,7 +32,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
   const span = spanOf(rows, now.getTime());
   const sum = sums(rows);
   return (
-    <section className="sheet followed" aria-label={`What ${sentence} led to`}>
+    <section className={`sheet followed ${FOLLOWED}`} aria-label={`What ${sentence} led to`}>
       <header>
         <h2>{sentence}</h2>
         <span className="quiet">
@@ -35,7 +41,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
         <span className={FOLLOWED_KEY}>
           {KINDS.map(([kind, words]) => (
             <span key={kind}>
-              <i className={`spent ${kind}`} /> {words} {length(sum[kind])}
+              <i className={`spent ${SPENT} ${kind}`} /> {words} {length(sum[kind])}
             </span>
           ))}
         </span>
@@ -47,7 +53,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
               <th>What</th>
               <th>State</th>
               <th>Version</th>
-              <th className="axis">Where the time went</th>
+              <th className="w-[52%] min-w-65 pr-5">Where the time went</th>
             </tr>
           </thead>
           <tbody>
@@ -86,7 +92,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
         <StateWord state={state} />
       </td>
       <td className="v">{led.version}</td>
-      <td className="axis">
+      <td className="w-[52%] min-w-65 pr-5">
         <div
           className={LANE}
           title={[
@@ -101,7 +107,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
           {stretchesOf(led, span).map((stretch) => (
             <i
               key={stretch.kind}
-              className={`spent ${stretch.kind}`}
+              className={`spent ${SPENT} ${stretch.kind}`}
               style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }}
             />
           ))}

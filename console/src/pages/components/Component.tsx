@@ -11,7 +11,7 @@ import { At } from "../../design/time";
 import { Events } from "./Events";
 import { Runs } from "./Runs";
 import { Stores } from "./Stores";
-import { PLAIN, RUN_COLUMNS, RUN_SIDE } from "../../design/classes";
+import { PLAIN, RUN_COLUMNS, RUN_SIDE, COMPONENT_PART, TITLE_ACTION } from "../../design/classes";
 import { Start } from "./Start";
 
 const LABELS =
@@ -35,7 +35,7 @@ export default function Component() {
       <div className="title-line">
         <h1>{name}</h1>
         <p>{view.summary}</p>
-        <div className="title-action">
+        <div className={TITLE_ACTION}>
           <Follow what="component" name={view.name} />
           <Link className="btn" to={`/components/${name}/address`}>
             <MapPin size={16} />
@@ -79,7 +79,7 @@ export default function Component() {
       <div className={RUN_COLUMNS}>
         <div className="min-w-0">
           {(view.repository || (runs.data && runs.data.length > 0)) && (
-            <section className="component sheet">
+            <section className={`${COMPONENT_PART} sheet`}>
               {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
               {runs.data?.length === 0 && view.repository && (
                 <p className="quiet">
@@ -102,7 +102,7 @@ export default function Component() {
 function Versions({ name }: { name: string }) {
   const arrived = useQuery(versions(name));
   return (
-    <section className="component sheet">
+    <section className={`${COMPONENT_PART} sheet`}>
       <header>
         <h2>Versions</h2>
         <p className="quiet">Built elsewhere; they arrive by upload or from an observed store.</p>

@@ -134,7 +134,7 @@ function Table({ lines }: { lines: Line[] }) {
       aria-label="Components"
       aria-rowcount={lines.length + 1}
       tabIndex={0}
-      className="component sheet max-h-[calc(100vh-230px)] overflow-auto p-0 text-[13px]"
+      className="sheet mb-4 max-h-[calc(100vh-230px)] overflow-auto text-[13px]"
     >
       <div role="row" className={HEAD} style={{ gridTemplateColumns: COLUMNS }}>
         {["Component", "Newest run", "Commit", "Newest version", "Live"].map((each) => (

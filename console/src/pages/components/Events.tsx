@@ -3,6 +3,8 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { triggerEvents } from "../../api/components";
 import { At } from "../../design/time";
+import { COMPONENT_PART } from "../../design/classes";
+import { EVENTS } from "./classes";
 
 type Event = Schemas["TriggerEventView"];
 
@@ -17,7 +19,7 @@ export function Events({ name }: { name: string }) {
   const seen = useQuery(triggerEvents(name));
   if (!seen.data || seen.data.length === 0) return null;
   return (
-    <section className="component sheet events">
+    <section className={`${COMPONENT_PART} sheet events ${EVENTS}`}>
       <header>
         <h2>
           What happened, and what it started{" "}

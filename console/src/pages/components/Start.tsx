@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { pipeline } from "../../api/components";
 import { Refused, useTrying, wrongAt } from "../../design/form";
+import { START } from "../../design/classes";
 
 type View = Schemas["ComponentView"];
 
@@ -35,7 +36,7 @@ export function Start({ view }: { view: View }) {
     });
   return (
     <form
-      className="start"
+      className={START}
       onSubmit={(event) => {
         event.preventDefault();
         void start();

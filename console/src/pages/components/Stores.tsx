@@ -2,13 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { stores } from "../../api/components";
 import { At } from "../../design/time";
+import { COMPONENT_PART } from "../../design/classes";
+import { EVENTS } from "./classes";
 
 /** The stores that are observed, and what was seen in them. */
 export function Stores({ name }: { name: string }) {
   const observed = useQuery(stores(name));
   if (!observed.data || observed.data.length === 0) return null;
   return (
-    <section className="component sheet events">
+    <section className={`${COMPONENT_PART} sheet events ${EVENTS}`}>
       <header>
         <h2>Observed stores</h2>
       </header>

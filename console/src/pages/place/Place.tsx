@@ -9,7 +9,7 @@ import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { In } from "../../design/zone";
 import { Actions } from "./Actions";
-import { PLACE_COLUMNS, RESTRAINT, RESTRAINTS, TITLE_END } from "../../design/classes";
+import { PLACE_COLUMNS, RESTRAINT, RESTRAINTS, TITLE_END, PLACE_HOSTS, PLACE_HISTORY } from "../../design/classes";
 import { Wide } from "../../design/Wide";
 
 type View = Schemas["PlaceView"];
@@ -51,7 +51,7 @@ export default function Place() {
       )}
       <Restraints view={view} />
       <div className={PLACE_COLUMNS}>
-        <section className="sheet place-hosts" aria-label="Hosts">
+        <section className={`sheet place-hosts ${PLACE_HOSTS}`} aria-label="Hosts">
           <header>
             <h2>Hosts</h2>
             {view.url && (
@@ -81,7 +81,7 @@ export default function Place() {
         </section>
         <Actions view={view} />
       </div>
-      <section className="sheet place-history" aria-label="History">
+      <section className={`sheet place-history ${PLACE_HISTORY}`} aria-label="History">
         <header>
           <h2>History</h2>
           {past.data && past.data.length > 0 && (

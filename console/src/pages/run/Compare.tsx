@@ -8,6 +8,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { PLAIN } from "../../design/classes";
 import { Wide } from "../../design/Wide";
+import { REPORT_PART } from "./classes";
 
 const COMPARE_WITH = "flex items-center gap-2.5 text-[13px] [&_select]:max-w-130";
 
@@ -23,7 +24,7 @@ export default function Compare({ component, number, branch }: { component: stri
   const found = useQuery({ ...comparison(component, number, other), enabled: other > 0 });
   if (runs.data && others.length === 0) return <p className="empty">There is no other run of {component} yet.</p>;
   return (
-    <div className="report-part sheet">
+    <div className={`${REPORT_PART} sheet`}>
       <label className={COMPARE_WITH}>
         Against
         <select

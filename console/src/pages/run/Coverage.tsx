@@ -4,6 +4,7 @@ import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
 import { newestOf, percent } from "./Reports";
 import { Wide } from "../../design/Wide";
+import { REPORT_PART } from "./classes";
 
 /** Coverage of a run by package, the least covered first, with the change and the trend. */
 export default function Coverage({ component, number }: { component: string; number: number }) {
@@ -20,7 +21,7 @@ export default function Coverage({ component, number }: { component: string; num
       </p>
     );
   return (
-    <div className="report-part sheet">
+    <div className={`${REPORT_PART} sheet`}>
       {all.map((each) => (
         <section key={`${each.stage} ${each.variant}`}>
           <h2>

@@ -5,6 +5,7 @@ import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
 import { counted, newestOf } from "./Reports";
 import { Wide } from "../../design/Wide";
+import { REPORT_PART } from "./classes";
 
 const FINDINGS = "[&_td:first-child]:w-20 [&_td:nth-child(2)]:w-[42%] [&_td:nth-child(2)]:wrap-anywhere";
 
@@ -27,7 +28,7 @@ export default function Findings({ component, number }: { component: string; num
       </p>
     );
   return (
-    <div className="report-part sheet">
+    <div className={`${REPORT_PART} sheet`}>
       {all.map((each) => {
         const fresh = new Set(each.appeared.map((finding) => finding.fingerprint));
         const still = each.findings.results.filter((finding) => !fresh.has(finding.fingerprint));

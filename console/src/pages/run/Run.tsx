@@ -16,6 +16,7 @@ import { Side } from "./Side";
 import { StageGraph } from "./StageGraph";
 import { keyOf, stageToShow, type Stage } from "./stages";
 import { RUN_COLUMNS } from "../../design/classes";
+import { TABS } from "../../design/tabs";
 
 const Tests = lazy(() => import("./Tests"));
 const Coverage = lazy(() => import("./Coverage"));
@@ -87,7 +88,7 @@ function Shown({ view }: { view: View }) {
       )}
       <div className={RUN_COLUMNS}>
         <Tabs.Root value={part} onValueChange={turn} className="min-w-0">
-          <Tabs.List className="tabs" aria-label="Parts of the run">
+          <Tabs.List className={TABS} aria-label="Parts of the run">
             {PARTS.slice(built ? 0 : -1).map(([value = "", word]) => (
               <Tabs.Trigger key={value} value={value}>
                 {word}

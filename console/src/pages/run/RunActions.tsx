@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
+import { TITLE_ACTION } from "../../design/classes";
 
 type Summary = Schemas["RunSummary"];
 
@@ -34,7 +35,7 @@ export function RunActions({ run }: { run: Summary }) {
   if (!may("START_RUN", { component: run.component })) return null;
   const resumable = run.status === "failed" || run.status === "cancelled";
   return (
-    <div className="title-action">
+    <div className={TITLE_ACTION}>
       {refused && (
         <span className="bad" role="alert">
           {refused}

@@ -9,7 +9,7 @@ import { lengthOf, useNow } from "../../design/time";
 import { layout, type Edge } from "../../design/graph";
 import { Slab } from "../../design/Slab";
 import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
-import { GRAPH, GRAPH_SCROLL } from "../../design/classes";
+import { GRAPH, GRAPH_SCROLL, MAP_PATH } from "../../design/classes";
 
 const STAGE_END =
   "min-w-62.5 flex-none w-62.5 [--gbg:var(--ground)] [&_.walk-row]:[--gbg:var(--ground)] [&_.walk-row]:max-w-45 " +
@@ -120,7 +120,7 @@ function VersionEnd({ view: { run, route } }: { view: View }) {
     .join(", ");
   return (
     <div className={STAGE_END}>
-      <div className="map-path">
+      <div className={MAP_PATH}>
         {run.sealed ? (
           <Lozenge to={`/versions/${run.component}/${run.version}`} glyph={<Glyph shape="passed" tone="good" />}>
             {run.version}

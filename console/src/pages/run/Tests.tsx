@@ -7,6 +7,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { newestOf } from "./Reports";
 import { Wide } from "../../design/Wide";
+import { REPORT_PART } from "./classes";
 
 type TestsView = Schemas["TestsView"];
 
@@ -30,7 +31,7 @@ export default function Tests({ component, number }: { component: string; number
       </p>
     );
   return (
-    <div className="report-part sheet">
+    <div className={`${REPORT_PART} sheet`}>
       {tests.map((each) => (
         <OneStage key={`${each.stage} ${each.variant}`} view={each} several={tests.length > 1} />
       ))}

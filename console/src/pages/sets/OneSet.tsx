@@ -10,7 +10,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { RecordLinks } from "../../design/RecordLinks";
-import { IN_SHORT, PLACE_ACTIONS, PLACE_COLUMNS } from "../../design/classes";
+import { IN_SHORT, PLACE_ACTIONS, PLACE_COLUMNS, PLACE_HOSTS, PLACE_HISTORY } from "../../design/classes";
 import { Wide } from "../../design/Wide";
 
 /** One set: what is in it, what is live of it where, and its promotions. */
@@ -54,7 +54,7 @@ function Members({ view }: { view: Schemas["SetView"] }) {
   const where = useQuery(whereabouts());
   const environments = where.data?.environments.map((each) => each.name) ?? [];
   return (
-    <section className="sheet place-hosts" aria-label="Versions">
+    <section className={`sheet place-hosts ${PLACE_HOSTS}`} aria-label="Versions">
       <header>
         <h2>In their order</h2>
       </header>
@@ -108,7 +108,7 @@ function Members({ view }: { view: Schemas["SetView"] }) {
 
 function Promotion({ promotion }: { promotion: Schemas["SetPromotionView"] }) {
   return (
-    <section className="sheet place-history" aria-label={`Promotion into ${promotion.environment}`}>
+    <section className={`sheet place-history ${PLACE_HISTORY}`} aria-label={`Promotion into ${promotion.environment}`}>
       <header>
         <h2>Into {promotion.environment}</h2>
         <StateWord state={deploymentState(promotion.status)} />

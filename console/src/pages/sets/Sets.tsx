@@ -12,6 +12,7 @@ import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { membersOf } from "../whereabouts/dense";
 import { Wide } from "../../design/Wide";
+import { BRING_IN, TITLE_ACTION } from "../../design/classes";
 
 const MEMBER_ROW = "grid grid-cols-[minmax(0,1fr)_150px_auto_auto] gap-2 w-full items-center";
 
@@ -30,7 +31,7 @@ export default function Sets() {
       <div className="title-line">
         <h1>Sets</h1>
         <p>Versions of several components, promoted as one and undone as one.</p>
-        <div className="title-action">
+        <div className={TITLE_ACTION}>
           {makes && (
             <button type="button" className="btn" aria-expanded={making} onClick={() => make(!making)}>
               <Plus size={16} />
@@ -128,7 +129,7 @@ function Make({ picked }: { picked: Member[] }) {
       await go(`/sets/${name}`);
     });
   return (
-    <section className="sheet bring-in make-set mb-4">
+    <section className={`sheet bring-in ${BRING_IN} make-set mb-4`}>
       <form
         onSubmit={(event) => {
           event.preventDefault();

@@ -6,6 +6,10 @@ import { signInWays } from "../../api/queries";
 import { Refused, TextField, useTrying } from "../../design/form";
 import { useSignIn } from "./signing";
 
+const SIGN_IN =
+  "min-h-[calc(100vh_-_64px)] grid place-items-center [&_form]:w-[min(400px,100%)] [&_form]:p-7 [&_form]:grid " +
+  "[&_form]:gap-1.5 [&_label]:font-semibold [&_label]:text-[13px] [&_label]:mt-2.5 [&_.btn]:mt-1.5";
+
 const BECAUSE: Record<string, string> = {
   disabled: "This account was disabled. What it approved stays; an administrator can say more.",
   unknown: "There is no account here for you yet; an administrator can add one with your mail address.",
@@ -36,7 +40,7 @@ export default function SignIn() {
     );
 
   return (
-    <main className="sign-in">
+    <main className={SIGN_IN}>
       <form
         className="sheet"
         onSubmit={(event) => {
@@ -103,7 +107,7 @@ function ByCode({ onSet, onBack }: { onSet: (name: string) => void; onBack: () =
       onSet(whose.name);
     });
   return (
-    <main className="sign-in">
+    <main className={SIGN_IN}>
       <form
         className="sheet"
         onSubmit={(event) => {

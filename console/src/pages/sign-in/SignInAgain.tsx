@@ -6,7 +6,7 @@ import { me, signInWays } from "../../api/queries";
 import { sessionEnded } from "../../api/session";
 import { Refused, TextField } from "../../design/form";
 import { useSignIn } from "./signing";
-import { DECIDE_BUTTONS } from "../../design/classes";
+import { DECIDE_BUTTONS, OVERLAY, DIALOG } from "../../design/classes";
 
 /**
  * Whether somebody has signed in meanwhile in another page of this browser: the same person goes on here, another is
@@ -37,8 +37,8 @@ export default function SignInAgain() {
   return (
     <Dialog.Root open>
       <Dialog.Portal>
-        <Dialog.Overlay className="overlay" />
-        <Dialog.Content className="dialog sheet" aria-describedby="session-ended">
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={`${DIALOG} sheet`} aria-describedby="session-ended">
           <Dialog.Title>Your session has ended</Dialog.Title>
           <p id="session-ended">
             {known ? `Sign in again as ${known}.` : "Sign in again."} The page behind this stays as it is, with what you

@@ -7,6 +7,7 @@ import { usePromotion } from "../../api/promote";
 import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
+import { WAITS, WAITS_ACT } from "./classes";
 
 type View = Schemas["AskedView"];
 
@@ -26,7 +27,7 @@ export function Asked({ asks }: { asks: View[] }) {
   return (
     <section>
       <h2>Asked of you</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {asks.map((ask) => (
           <li key={ask.id} id={`ask-${ask.id}`}>
             <Glyph shape="waiting" tone="need" />
@@ -40,7 +41,7 @@ export function Asked({ asks }: { asks: View[] }) {
                 asked <At time={ask.at} />, of {ask.asked.join(", ")}
               </span>
             </div>
-            <span className="waits-act">
+            <span className={WAITS_ACT}>
               <Ask
                 label="Decline"
                 title={`Decline what ${ask.by} asks`}
@@ -89,7 +90,7 @@ export function YouAsked() {
   return (
     <section>
       <h2>You asked</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {shown.map((ask) => (
           <li key={ask.id}>
             <Glyph
@@ -111,7 +112,7 @@ export function YouAsked() {
               </span>
             </div>
             {!ask.outcome && (
-              <span className="waits-act">
+              <span className={WAITS_ACT}>
                 <Ask
                   label="Drop"
                   title={`Ask no more to ${ask.sentence}`}

@@ -5,6 +5,7 @@ import { api, need } from "../../api/client";
 import { deputies as deputiesQuery, me } from "../../api/queries";
 import { Field, Refused, useTrying } from "../../design/form";
 import { At } from "../../design/time";
+import { SECTION_HEAD, START } from "../../design/classes";
 
 const DEPUTIES = "max-w-140 mt-6 [&_h2]:m-0! [&_form]:mx-0 [&_form]:my-2.5";
 
@@ -20,7 +21,7 @@ export function Deputies() {
   };
   return (
     <section className={DEPUTIES} aria-label="Deputies">
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>Deputies</h2>
         <button type="button" className="btn small" aria-expanded={naming} onClick={() => name(!naming)}>
           Name one
@@ -74,7 +75,7 @@ function Name({ onNamed }: { onNamed: () => void }) {
     });
   return (
     <form
-      className="start"
+      className={START}
       onSubmit={(event) => {
         event.preventDefault();
         void save();

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
+import { WAITS, WAITS_ACT } from "./classes";
 
 /** Secrets that files in force name and do not get. */
 export function Grants({ grants }: { grants: Schemas["GrantView"][] }) {
@@ -11,7 +12,7 @@ export function Grants({ grants }: { grants: Schemas["GrantView"][] }) {
   return (
     <section>
       <h2>Secrets that files in force name</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {grants.map((each) => (
           <li key={`${each.component} ${each.secret}`}>
             <Glyph shape="warned" tone="warn" />
@@ -33,7 +34,7 @@ export function Grants({ grants }: { grants: Schemas["GrantView"][] }) {
               </span>
             </div>
             {!each.granted && (
-              <span className="waits-act">
+              <span className={WAITS_ACT}>
                 <Ask
                   label="Grant"
                   title={`Let ${each.component} name ${each.secret}`}

@@ -5,6 +5,7 @@ import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
 import { IN_SHORT } from "../../design/classes";
+import { WAITS, WAITS_ACT } from "./classes";
 
 /** What somebody wants to loosen, and one of those who are asked agrees to; all that it changes is shown before. */
 export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"][] }) {
@@ -22,7 +23,7 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
   return (
     <section>
       <h2>To agree to</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {loosenings.map((each) => (
           <li key={each.id}>
             <Glyph shape="warned" tone="warn" />
@@ -36,7 +37,7 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
                 agrees
               </span>
             </div>
-            <span className="waits-act">
+            <span className={WAITS_ACT}>
               <Ask
                 label="Refuse"
                 title={`Refuse loosening ${each.id}`}
@@ -94,7 +95,7 @@ export function Wanted() {
   return (
     <section>
       <h2>You asked for this loosening</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {mine.map((each) => (
           <li key={each.id}>
             <Glyph shape="waiting" tone="rest" />
@@ -109,7 +110,7 @@ export function Wanted() {
                 before
               </span>
             </div>
-            <span className="waits-act">
+            <span className={WAITS_ACT}>
               <Ask
                 label="Take back"
                 title={`Withdraw loosening ${each.id}`}

@@ -7,6 +7,7 @@ import { tellInBrowser, useTelling } from "../../api/tell";
 import { At } from "../../design/time";
 import { byThing } from "./about";
 import { Wide } from "../../design/Wide";
+import { SECTION_HEAD } from "../../design/classes";
 
 const NOTICE = "flex justify-between gap-2.5 border-t border-t-line py-2 text-[13px] leading-[18px]";
 
@@ -25,7 +26,7 @@ export function Notices() {
   };
   return (
     <aside aria-label="What you were told">
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>You were told</h2>
         <span>
           {(notices.data?.unread ?? 0) > 0 && (

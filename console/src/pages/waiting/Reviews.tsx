@@ -4,6 +4,7 @@ import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
+import { WAITS, WAITS_ACT } from "./classes";
 
 /** What went live past a gate or under loosened rules, and somebody else looks at afterwards. */
 export function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
@@ -12,7 +13,7 @@ export function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
   return (
     <section>
       <h2>To review</h2>
-      <ul className="sheet waits">
+      <ul className={`sheet ${WAITS}`}>
         {reviews.map((each) => (
           <li key={each.deployment}>
             <Glyph shape="warned" tone="warn" />
@@ -31,7 +32,7 @@ export function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
                 review until <At time={each.due} />
               </span>
             </div>
-            <span className="waits-act">
+            <span className={WAITS_ACT}>
               <Ask
                 label="Review"
                 title={`Review deployment ${each.deployment}`}

@@ -13,6 +13,7 @@ import { Loosenings, Wanted } from "./Loosenings";
 import { Notices } from "./Notices";
 import { Reviews } from "./Reviews";
 import { IN_SHORT } from "../../design/classes";
+import { WAITS, WAITS_ACT } from "./classes";
 
 const WAITING_COLUMNS =
   "grid grid-cols-[minmax(0,1fr)_300px] gap-8 items-start [&_h2]:mx-0 [&_h2]:mt-5 [&_h2]:mb-2 [&>aside_h2]:m-0 " +
@@ -50,7 +51,7 @@ export default function Waiting() {
             </div>
           )}
           {view.gates.length > 0 && (
-            <ul className="sheet waits" aria-label="Decisions and checklists">
+            <ul className={`sheet ${WAITS}`} aria-label="Decisions and checklists">
               {view.gates.map((gate) => (
                 <Waits key={`${gate.deployment}-${gate.passage}`} gate={gate} />
               ))}
@@ -66,7 +67,7 @@ export default function Waiting() {
           {view.stays.length > 0 && (
             <section>
               <h2>Walks that stay</h2>
-              <ul className="sheet waits">
+              <ul className={`sheet ${WAITS}`}>
                 {view.stays.map((stay) => (
                   <li key={`${stay.component} ${stay.version} ${stay.environment}`}>
                     <Glyph shape="warned" tone="warn" />
@@ -86,7 +87,7 @@ export default function Waiting() {
           {view.nobody.length > 0 && (
             <section>
               <h2>Waits for nobody</h2>
-              <ul className="sheet waits">
+              <ul className={`sheet ${WAITS}`}>
                 {view.nobody.map((gate) => (
                   <li key={`${gate.deployment}-${gate.passage}`}>
                     <Glyph shape="failed" tone="bad" />
@@ -136,7 +137,7 @@ function Waits({ gate }: { gate: Gate }) {
           )}
         </span>
       </div>
-      <span className="waits-act">
+      <span className={WAITS_ACT}>
         {gate.kind === "decision" && gate.deployment && <Approve id={gate.deployment} gate={gate} />}
         <Link className="btn yes" to={path(gate)}>
           {gate.kind === "checklist" ? "Tick" : "Look and decide"}
@@ -160,7 +161,7 @@ function Approve({ id, gate }: { id: number; gate: Gate }) {
       onAct={async (comment) => {
         const seen = await client.fetchQuery(deploymentQuery(id));
         await need(
-          api.POST("/api/v1/deployments/{id}/ruling", {
+          api.POST("/api/v1/deployments/{id}/decision", {
             params: { path: { id } },
             body: { yes: true, comment, subject: seen.subject },
           }),

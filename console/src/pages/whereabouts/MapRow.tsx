@@ -8,6 +8,15 @@ import { GateMark, type GateState, type PathKind } from "../../design/Walk";
 import { Lozenge } from "../../design/parts";
 import { deploymentState, workState, type Phase } from "../../design/states";
 import { At, Since } from "../../design/time";
+import { MAP_PATH } from "../../design/classes";
+
+const MAP_CELL =
+  "[&.gated_.path]:invisible [&.gated]:bg-beyond [&.gated]:border-l [&.gated]:border-l-line [&.gated]:pl-7.5 relative pt-4.25 px-0 pb-3.5 " +
+  "text-[13px] leading-4.25 text-ink-2 min-w-0 [&_p]:mt-px max-[1080px]:pt-1.5 max-[1080px]:pr-0 " +
+  "max-[1080px]:pb-2 max-[1080px]:pl-3.5 max-[1080px]:border-l-3 max-[1080px]:border-l-slab-edge " +
+  "max-[1080px]:bg-transparent max-[1080px]:[&.gated]:pt-1.5 max-[1080px]:[&.gated]:pr-0 " +
+  "max-[1080px]:[&.gated]:pb-2 max-[1080px]:[&.gated]:pl-3.5 max-[1080px]:[&.gated]:border-l-3 " +
+  "max-[1080px]:[&.gated]:border-l-slab-edge max-[1080px]:[&.gated]:bg-transparent";
 
 const MAP_ROW =
   "grid grid-cols-[180px_170px_repeat(calc(var(--columns)_-_1),minmax(190px,1fr))_minmax(250px,1.3fr)] border-t " +
@@ -67,8 +76,10 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
       </div>
       <Newest row={row} next={cells[0]} />
       {cells.map((cell, at) => (
-        <div role="cell" key={environments[at].name} className={`map-cell ${environments[at].gated ? "gated" : ""}`}>
-          <span className="map-label">{environments[at].name}</span>
+        <div role="cell" key={environments[at].name} className={`${MAP_CELL} ${environments[at].gated ? "gated" : ""}`}>
+          <span className="hidden text-[12px] font-semibold text-ink-3 max-[1080px]:block">
+            {environments[at].name}
+          </span>
           {environments[at].gated && cell && (
             <span className={MAP_GATE}>
               <GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} />
@@ -100,16 +111,16 @@ function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
   const newest = row.newest;
   if (!newest)
     return (
-      <div role="cell" className="map-cell">
+      <div role="cell" className={MAP_CELL}>
         <p className="quiet">{row.cells.some((cell) => cell.version) ? "built elsewhere" : "nothing built yet"}</p>
       </div>
     );
   const state = workState(newest.status);
   const run = `/runs/${row.component}/${newest.run}`;
   return (
-    <div role="cell" className="map-cell">
-      <span className="map-label">newest</span>
-      <div className="map-path">
+    <div role="cell" className={MAP_CELL}>
+      <span className="hidden text-[12px] font-semibold text-ink-3 max-[1080px]:block">newest</span>
+      <div className={MAP_PATH}>
         <Lozenge
           to={newest.sealed ? `/versions/${row.component}/${newest.version}` : run}
           glyph={<Glyph shape={state.shape} tone={state.tone} />}
@@ -175,7 +186,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
   const coming = waiting(next);
   return (
     <>
-      <div className="map-path">
+      <div className={MAP_PATH}>
         {cell.version ? (
           <Lozenge to={`/versions/${row.component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>
             {cell.version}

@@ -6,6 +6,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { between } from "./between";
 import { Wide } from "../../design/Wide";
+import { PLACE_HISTORY } from "../../design/classes";
 
 interface ThenProps {
   moment: string;
@@ -45,7 +46,7 @@ function Between({ one, other, filter }: { one: string; other: string; filter: s
       <span className="quiet">nothing</span>
     );
   return (
-    <section className="sheet place-history" aria-label="What changed between two moments">
+    <section className={`sheet place-history ${PLACE_HISTORY}`} aria-label="What changed between two moments">
       <Wide label="Changes between two moments">
         <table>
           <thead>
@@ -90,7 +91,7 @@ function AtOnce({ moment, filter }: { moment: string; filter: string }) {
   if (then.isLoadingError) return <Trouble error={then.error} />;
   const rows = then.data.filter((row) => row.component.includes(filter));
   return (
-    <section className="sheet place-history" aria-label="What was live then">
+    <section className={`sheet place-history ${PLACE_HISTORY}`} aria-label="What was live then">
       <Wide label="Live then">
         <table>
           <thead>

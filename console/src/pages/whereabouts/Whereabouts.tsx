@@ -19,6 +19,13 @@ import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
 import { TITLE_END, WHERE_ASKS } from "../../design/classes";
 
+const MAP_HEAD =
+  "grid grid-cols-[180px_170px_repeat(calc(var(--columns)_-_1),minmax(190px,1fr))_minmax(250px,1.3fr)] h-10 " +
+  "items-center text-[12px] text-ink-3 [&>div]:pl-5 [&>div]:h-full [&>div]:flex [&>div]:items-center " +
+  "[&>div]:gap-2 [&>div+div]:pl-0 [&_b]:text-[14px] [&_b]:text-ink [&_b]:[font-stretch:106%] " +
+  "[&>div>span]:inline-flex [&>div>span]:items-center [&>div>span]:gap-1.25 [&_.gated]:bg-beyond " +
+  "[&_.gated]:border-l [&_.gated]:border-l-line [&_.gated]:pl-7.5 max-[1080px]:hidden";
+
 const MAP_GROUP = "px-5 py-2.25 border-t border-t-line bg-sunken text-[13px]";
 
 /** What whoever looks at now does not need. */
@@ -212,7 +219,7 @@ function Map({ view, group }: { view: View; group: string }) {
   const columns = { "--columns": view.environments.length } as React.CSSProperties;
   return (
     <div className="overflow-hidden sheet" style={columns} role="table" aria-label="Components and environments">
-      <div className="map-head" role="row">
+      <div className={MAP_HEAD} role="row">
         <div role="columnheader">Component</div>
         <div role="columnheader">
           <b>newest</b>
