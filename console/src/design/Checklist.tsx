@@ -4,6 +4,13 @@ import { api, need, type Schemas } from "../api/client";
 import { Glyph } from "./Glyph";
 import { At } from "./time";
 
+const CHECKLISTS =
+  "mt-3 [&_h3]:text-[13px] [&_h3]:mt-2 [&_h3]:mx-0 [&_h3]:mb-1.5 [&_li]:grid " +
+  "[&_li]:grid-cols-[auto_minmax(0,1fr)_auto] [&_li]:gap-3 [&_li]:items-start [&_li]:py-2.5 [&_li]:px-0 " +
+  "[&_li]:border-t [&_li]:border-t-line [&_li>div>*]:block [&_li>div>*]:text-[13px] [&_li>div>*]:leading-4.5 " +
+  "[&_li.failed_b]:text-bad [&_img]:max-w-40 [&_img]:max-h-25 [&_img]:[border-radius:var(--r-1,6px)] " +
+  "[&_img]:mt-1 [&_img]:border [&_img]:border-line max-[900px]:[&_li]:grid-cols-[auto_minmax(0,1fr)]";
+
 type List = Schemas["ListView"];
 type Said = { item: string; outcome: string; note?: string; picture?: string };
 
@@ -19,7 +26,7 @@ export function Checklist({
 }) {
   if (lists.length === 0) return null;
   return (
-    <section className="checklists" aria-label="Checklist">
+    <section className={CHECKLISTS} aria-label="Checklist">
       {lists.map((list) => (
         <div key={list.from.join()}>
           <h3>
@@ -99,13 +106,13 @@ function Item({
           </a>
         )}
         {failing && (
-          <span className="tick-note">
+          <span className="mt-1.5 flex flex-wrap gap-1.5">
             <label htmlFor={id} className="sr-only">
               What failed
             </label>
             <input
               id={id}
-              className="input"
+              className="input min-w-40 flex-1"
               autoFocus
               value={note}
               placeholder="What failed"

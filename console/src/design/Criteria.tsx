@@ -10,11 +10,11 @@ const ORDER: Schemas["CriterionView"]["state"][] = ["asked", "not-met", "not-yet
 /** Every criterion with its sentence, the unmet first, and what people said. */
 export function Criteria({
   criteria,
-  rulings,
+  decisions,
   mine,
 }: {
   criteria: Schemas["CriterionView"][];
-  rulings: Schemas["RulingView"][];
+  decisions: Schemas["GateDecisionView"][];
   mine: boolean;
 }) {
   return (
@@ -26,7 +26,7 @@ export function Criteria({
             const state = criterionState(each.state);
             const tone = each.state === "asked" && mine ? "need" : state.tone;
             return (
-              <li key={each.name} className="flex gap-2.5 py-[3.5px] [&>.glyph]:mt-px">
+              <li key={each.name} className="flex gap-2.5 py-[3.5px] [&>svg]:mt-px">
                 <Glyph shape={state.shape} tone={tone} />
                 <div>
                   <b className={`block text-[13px] leading-[18px] ${tone === "need" ? "need" : ""}`}>
@@ -39,18 +39,18 @@ export function Criteria({
             );
           })}
       </ul>
-      {rulings.map((ruling) => (
-        <p key={ruling.at} className={SAID}>
-          <b>{ruling.by}</b>
-          {ruling.inPlaceOf && (
+      {decisions.map((decision) => (
+        <p key={decision.at} className={SAID}>
+          <b>{decision.by}</b>
+          {decision.inPlaceOf && (
             <>
               {" "}
-              in place of <b>{ruling.inPlaceOf}</b>
+              in place of <b>{decision.inPlaceOf}</b>
             </>
           )}{" "}
-          said {ruling.yes ? "yes" : "no"} <At time={ruling.at} />
-          {ruling.comment && <>: “{ruling.comment}”</>}
-          {!ruling.counts && <span className="warn"> It no longer counts: what was approved has changed.</span>}
+          said {decision.yes ? "yes" : "no"} <At time={decision.at} />
+          {decision.comment && <>: “{decision.comment}”</>}
+          {!decision.counts && <span className="warn"> It no longer counts: what was approved has changed.</span>}
         </p>
       ))}
     </>

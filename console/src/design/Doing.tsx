@@ -1,7 +1,7 @@
 import { Dialog } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { restOf, useTrying } from "./form";
-import { DECIDE_BUTTONS } from "./classes";
+import { DECIDE_BUTTONS, OVERLAY, DIALOG } from "./classes";
 
 interface DoingProps {
   /** On the button that opens it. */
@@ -45,8 +45,8 @@ export function Doing({ label, title, what, act, danger, small, disabled, fields
         </button>
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="overlay" />
-        <Dialog.Content className="dialog sheet">
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={`${DIALOG} sheet`}>
           <Dialog.Title>{title}</Dialog.Title>
           <Dialog.Description asChild>
             <div>{given ?? what}</div>

@@ -194,7 +194,7 @@ describe("the walk", () => {
       route: ["test", "staging", "production"],
       walk: [],
       gate: [{}, {}],
-      rulings: [],
+      decisions: [],
       hosts: [{}],
       mayNot,
       comparison: {},

@@ -46,10 +46,10 @@ export function Condition({ id, writing, path, value }: Props) {
 }
 
 function Tried({ view, component, wanted }: { view: Schemas["ConditionView"]; component: string; wanted: boolean }) {
-  if (view.doubt)
+  if (view.reason)
     return (
       <p className="bad m-0 text-[12px]" role="status">
-        It {view.doubt}
+        It {view.reason}
       </p>
     );
   const held = view.runs.filter((run) => run.holds === true);

@@ -8,6 +8,7 @@ import { Refused, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
 import { Questions } from "./Questions";
 import { credentials, NOTHING, registration, Source, type Typed } from "./Source";
+import { BRING_IN } from "../../design/classes";
 
 type Draft = Schemas["DraftView"];
 type Found = Schemas["RegistrationView"];
@@ -128,7 +129,7 @@ export default function BringIn() {
         <p>Name its repository: Paseo looks at what is in it and drafts a first pipeline file.</p>
       </div>
       <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-8 max-[1100px]:grid-cols-1">
-        <section className="sheet bring-in">
+        <section className={`sheet bring-in ${BRING_IN}`}>
           <form
             onSubmit={(event) => {
               event.preventDefault();

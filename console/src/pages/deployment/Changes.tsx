@@ -3,6 +3,7 @@ import { bytes, Digest } from "../../design/parts";
 import { At } from "../../design/time";
 import { PartChanges, PieceChanges, RecipeChanges, To } from "./RecipeChanges";
 import { Wide } from "../../design/Wide";
+import { SECTION_HEAD } from "../../design/classes";
 
 const CHANGES =
   "grid grid-cols-[minmax(0,1fr)_minmax(240px,300px)] gap-8 [&_section]:mb-4.5 [&_h3]:pb-1.25 [&_h3]:border-b " +
@@ -30,7 +31,7 @@ export function Changes({
   const authors = [...new Set(commits.map((commit) => commit.author))];
   return (
     <>
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>{environment === undefined ? "What differs" : begun ? "What changed" : "What would change"}</h2>
         <span className="quiet">
           {environment === undefined ? (
@@ -242,7 +243,7 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
         <table>
           <tbody>
             {changed.map((each) => (
-              <tr key={each.name} className={each.better === false ? "worse" : ""}>
+              <tr key={each.name} className={each.better === false ? "[&>td]:text-warn" : ""}>
                 <td>{each.name}</td>
                 <td>
                   {each.live ?? "not reported"}

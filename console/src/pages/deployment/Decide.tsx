@@ -28,7 +28,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
     setWrong("");
     try {
       await need(
-        api.POST("/api/v1/deployments/{id}/ruling", {
+        api.POST("/api/v1/deployments/{id}/decision", {
           params: { path: { id } },
           body: { yes, comment, subject: view.subject },
         }),

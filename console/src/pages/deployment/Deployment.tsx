@@ -20,7 +20,12 @@ import { TakeBack } from "./HandOn";
 import { heroStops } from "./hero";
 import { Plan } from "./Plan";
 import { Withdraw } from "./Withdraw";
-import { EVIDENCE, TITLE_END } from "../../design/classes";
+import { EVIDENCE, TITLE_END, TITLE_ACTION } from "../../design/classes";
+
+const BEYOND =
+  "bg-surface border border-line border-l-2 border-l-line-strong [border-radius:0_var(--r-2)_var(--r-2)_0] " +
+  "pt-3.5 pr-5 pb-4.5 pl-6.5 grid gap-3 content-start [--gbg:var(--surface)] max-[1080px]:mt-4 " +
+  "max-[1080px]:rounded-[8px]";
 
 const DEPLOYMENT_COLUMNS =
   "relative grid grid-cols-[minmax(0,1fr)_420px] gap-0 [&.mine_.beyond]:border-l-need " +
@@ -62,7 +67,7 @@ export default function Deployment() {
             </>
           )}
         </p>
-        <div className="title-action">
+        <div className={TITLE_ACTION}>
           <Follow what="deployment" name={String(view.deployment.id)} />
         </div>
       </div>
@@ -109,7 +114,7 @@ export default function Deployment() {
             , <RecordLinks of={`deployment=${view.deployment.id}`} />
           </p>
         </div>
-        <div className="beyond">
+        <div className={BEYOND}>
           <p className={STATUS_LINE}>
             <StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>
               {mine ? "waits for you" : deploymentState(status).word}

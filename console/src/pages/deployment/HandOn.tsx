@@ -51,7 +51,7 @@ export function TakeBack({ view }: { view: Schemas["DeploymentView"] }) {
   const client = useQueryClient();
   const who = useQuery(me());
   const { id, status, version } = view.deployment;
-  const mine = view.rulings.some((ruling) => ruling.by === who.data?.name && ruling.yes && ruling.counts);
+  const mine = view.decisions.some((decision) => decision.by === who.data?.name && decision.yes && decision.counts);
   if (status !== "waiting" || !mine) return null;
   return (
     <div className="my-3 print:hidden">
@@ -62,7 +62,7 @@ export function TakeBack({ view }: { view: Schemas["DeploymentView"] }) {
         act="Take it back"
         reason=""
         onAct={async () => {
-          await need(api.DELETE("/api/v1/deployments/{id}/ruling", { params: { path: { id } } }));
+          await need(api.DELETE("/api/v1/deployments/{id}/decision", { params: { path: { id } } }));
           await client.invalidateQueries();
         }}
       />

@@ -6,6 +6,10 @@ import { Log } from "../../log/Log";
 import { ofTask } from "../../log/source";
 import { RULE } from "../../design/classes";
 
+const HOSTS =
+  "[&_li]:grid [&_li]:grid-cols-[110px_1fr_auto] [&_li]:gap-2 [&_li]:text-[13px] [&_li]:leading-5.5 " +
+  "[&_li_p]:col-span-full [&_li_p]:leading-4.25 [&_li_p]:pb-1";
+
 const TASK =
   "border-t border-t-line [&_.log]:mx-0 [&_.log]:mt-0 [&_.log]:mb-2 [&_.log-scroll]:h-auto " +
   "[&_.log-scroll]:min-h-15 [&_.log-scroll]:max-h-75";
@@ -35,7 +39,7 @@ export function Hosts({ view }: { view: View }) {
   return (
     <section aria-label="Hosts">
       <h3 className={RULE}>Hosts</h3>
-      <ul className="hosts">
+      <ul className={`hosts ${HOSTS}`}>
         {view.hosts.map((host) => (
           <li key={host.host}>
             <b>{host.host}</b>

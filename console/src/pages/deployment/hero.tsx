@@ -40,7 +40,7 @@ export function heroStops(view: View): Stop[] {
     name: environment,
     state: goal(status),
     path: "none",
-    gate: view.gate.length > 1 || view.rulings.length > 0 ? gate(view) : undefined,
+    gate: view.gate.length > 1 || view.decisions.length > 0 ? gate(view) : undefined,
     below: below(view),
     sentence: `${environment}: ${status}`,
     time: view.deployment.liveAt && <At time={view.deployment.liveAt} />,

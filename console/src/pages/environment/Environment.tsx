@@ -14,10 +14,16 @@ import { Loading, Trouble } from "../../design/parts";
 import { In } from "../../design/zone";
 import { Calendar } from "./Calendar";
 import { RecordOfPeriod } from "./RecordOfPeriod";
-import { PLAIN, TITLE_END } from "../../design/classes";
+import { PLAIN, TITLE_END, SECTION_HEAD, TITLE_ACTION } from "../../design/classes";
 import { Gates } from "./Rules";
 import { Lately, Now } from "./Now";
 import { Wide } from "../../design/Wide";
+
+const ENVIRONMENT_COLUMNS =
+  "grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6 items-start [&>div]:grid " +
+  "[&>div]:grid-cols-[minmax(0,1fr)] [&>div]:gap-6 [&_h3]:text-[13px] [&_h3]:mt-3 [&_h3]:mx-0 [&_h3]:mb-1 " +
+  "[&_table]:w-full [&_table]:text-[13px] [&_td]:py-1.5 [&_td]:pr-2.5 [&_td]:pl-0 [&_td]:align-top " +
+  "max-[900px]:grid-cols-[minmax(0,1fr)]";
 
 /** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
 export default function Environment() {
@@ -35,12 +41,12 @@ export default function Environment() {
         <p className={TITLE_END}>
           All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.
         </p>
-        <div className="title-action">
+        <div className={TITLE_ACTION}>
           <Follow what="environment" name={name} />
           <Closing environment={name} closed={own?.closed !== undefined && !own.closedByCalendar} />
         </div>
       </div>
-      <div className="environment-columns">
+      <div className={ENVIRONMENT_COLUMNS}>
         <div>
           <Now name={name} />
           <CalendarPart name={name} />
@@ -115,7 +121,7 @@ function CalendarPart({ name }: { name: string }) {
   if (!calendar.data) return <Loading height={220} />;
   return (
     <section className="sheet pad" aria-label="Calendar">
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>Calendar</h2>
         <a className="quiet" href={`/api/v1/environments/${name}/calendar.ics`}>
           as iCalendar

@@ -7,6 +7,7 @@ import { Lozenge } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { Wide } from "../../design/Wide";
+import { SECTION_HEAD } from "../../design/classes";
 
 /** What was deployed there last, and where its hosts and values are. */
 export function Lately({ name }: { name: string }) {
@@ -16,7 +17,7 @@ export function Lately({ name }: { name: string }) {
   });
   return (
     <section className="sheet pad" aria-label="Lately">
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>Lately</h2>
         <span className="ml-auto flex gap-2 self-center">
           <Link to={`/deployments?environment=${encodeURIComponent(name)}`}>All</Link>

@@ -6,6 +6,8 @@ import { useMay } from "../../api/may";
 import { type Schemas } from "../../api/client";
 import { rulesHistory } from "../../api/environments";
 import { At } from "../../design/time";
+import { TABS } from "../../design/tabs";
+import { SECTION_HEAD } from "../../design/classes";
 
 const RULES_FILE =
   "max-h-105 overflow-auto text-[12px] leading-[17px] bg-ground p-3 rounded-[8px] [&_del]:text-bad " +
@@ -19,9 +21,9 @@ export function Gates({ rules }: { rules: Schemas["RulesView"] }) {
   const may = useMay();
   return (
     <section className="sheet pad" aria-label="Rules">
-      <div className="section-head">
+      <div className={SECTION_HEAD}>
         <h2>Rules</h2>
-        <div className="tabs" role="tablist">
+        <div className={TABS} role="tablist">
           {(["words", "file", "history"] as const).map((each) => (
             <button
               key={each}

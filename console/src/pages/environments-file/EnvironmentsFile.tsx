@@ -11,7 +11,7 @@ import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 import { Editor } from "../../editor/Editor";
 import { EnvironmentForms } from "./EnvironmentForms";
 import { PastTried } from "./PastTried";
-import { COMMIT, DESK, DESK_BAR, DESK_SIDE, DESK_TEXT } from "../../design/classes";
+import { COMMIT, DESK, DESK_BAR, DESK_SIDE, DESK_TEXT, BRING_IN } from "../../design/classes";
 import { firstDifference, Checked } from "./Checked";
 
 /** The environments file: written here, checked as it is typed, loaded as a whole or not at all. */
@@ -64,7 +64,7 @@ function NameOfCopy({ of }: { of: string }) {
       <div className="title-line">
         <h1>Copy {of}</h1>
       </div>
-      <section className="sheet bring-in">
+      <section className={`sheet bring-in ${BRING_IN}`}>
         <form
           onSubmit={(event) => {
             event.preventDefault();

@@ -42,8 +42,8 @@ function Tried({ condition, view }: { condition: string; view: Schemas["FactsVie
   return (
     <p className="m-0 text-[12px] text-ink-2" role="status">
       <code>{condition}</code>{" "}
-      {view.doubt ? (
-        <span className="bad">{view.doubt}</span>
+      {view.reason ? (
+        <span className="bad">{view.reason}</span>
       ) : view.deployments.length === 0 ? (
         "no promotion yet over which it could be tried."
       ) : (

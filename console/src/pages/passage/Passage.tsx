@@ -77,7 +77,7 @@ export default function Passage() {
         </section>
         <section className="sheet pad">
           <h2>The gate onward</h2>
-          <Criteria criteria={view.gate} rulings={view.rulings} mine={mine || view.mayNot === undefined} />
+          <Criteria criteria={view.gate} decisions={view.decisions} mine={mine || view.mayNot === undefined} />
           {view.gate.length === 0 && (
             <p className="quiet">
               {view.status === "ended"
@@ -122,7 +122,7 @@ function Leave({
   const rule = async (yes: boolean) => {
     try {
       await need(
-        api.POST("/api/v1/passages/{id}/ruling", { params: { path: { id } }, body: { yes, comment, subject } }),
+        api.POST("/api/v1/passages/{id}/decision", { params: { path: { id } }, body: { yes, comment, subject } }),
       );
       await client.invalidateQueries();
     } catch (error) {

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Refused, useTrying, wrongAt } from "../../design/form";
-import { PLAIN, RUN_SIDE } from "../../design/classes";
+import { PLAIN, RUN_SIDE, START } from "../../design/classes";
 
 type View = Schemas["TrialView"];
 type Tried = Schemas["TriedView"];
@@ -32,7 +32,7 @@ export function Trial({ name, branches, main }: { name: string; branches: string
   return (
     <aside className={RUN_SIDE}>
       <form
-        className="start"
+        className={START}
         onSubmit={(event) => {
           event.preventDefault();
           void attempt();

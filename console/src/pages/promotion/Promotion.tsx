@@ -14,7 +14,7 @@ import { WalkRow } from "../../design/Walk";
 import { words } from "../deployment/Plan";
 import { stopsOf } from "../version/stops";
 import { actOf, followsOf, linesOf, promotionOf } from "./summary";
-import { DECIDE_BUTTONS, MAY_NOT } from "../../design/classes";
+import { DECIDE_BUTTONS, MAY_NOT, OVERLAY } from "../../design/classes";
 
 type Asked = { component: string; version: string; environment: string };
 
@@ -34,7 +34,7 @@ export default function Promotion() {
   return (
     <Dialog.Root open={asked !== undefined} onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="overlay" />
+        <Dialog.Overlay className={OVERLAY} />
         <Dialog.Content className={DRAWER} aria-describedby={undefined}>
           {asked && <Drawer key={params.get("promote")} asked={asked} />}
         </Dialog.Content>
@@ -102,7 +102,7 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
         {plan.error.message}
       </p>
     );
-  const { cautions, doubt, gate, onward } = plan.data;
+  const { cautions, reason, gate, onward } = plan.data;
   return (
     <>
       <Part title="What would change">
@@ -122,9 +122,9 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
           <span>{caution}.</span>
         </p>
       ))}
-      {doubt || view.blocked ? (
+      {reason || view.blocked ? (
         <p className="bad" role="alert">
-          It cannot be deployed there: {doubt ?? `it is blocked, ${view.blocked}`}
+          It cannot be deployed there: {reason ?? `it is blocked, ${view.blocked}`}
         </p>
       ) : (
         <>
@@ -141,7 +141,7 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
             {gate.length === 0 ? (
               <p className="m-0">Nothing stands before it.</p>
             ) : (
-              <Criteria criteria={gate} rulings={[]} mine={false} />
+              <Criteria criteria={gate} decisions={[]} mine={false} />
             )}
           </Part>
           <Request asked={asked} gate={gate} onward={onward} past={cautions.length > 0} />

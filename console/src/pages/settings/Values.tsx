@@ -13,7 +13,7 @@ import { changed, changedBetween, setBetween, isOwn, reachOf, secretIn, variable
 import { Wide } from "../../design/Wide";
 
 type Revision = Schemas["RevisionView"];
-type Kept = Schemas["Kept"];
+type Kept = Schemas["SetSecret"];
 
 const FIRST = "sticky left-0 bg-surface";
 

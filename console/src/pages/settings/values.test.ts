@@ -16,7 +16,7 @@ const revision = (variables: Record<string, string>, hosts: Record<string, Recor
   } as unknown as Revision["settings"],
 });
 
-const kept = (component?: string, environment?: string, host?: string): Schemas["Kept"] => ({
+const kept = (component?: string, environment?: string, host?: string): Schemas["SetSecret"] => ({
   name: "DATA_KEY",
   component,
   environment,

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 
 type Revision = Schemas["RevisionView"];
-type Kept = Schemas["Kept"];
+type Kept = Schemas["SetSecret"];
 
 /** A name in a place: its value there, and where a host has another. */
 export interface Held {

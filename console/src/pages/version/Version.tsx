@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { RESTRAINT, RESTRAINTS } from "../../design/classes";
+import { RESTRAINT, RESTRAINTS, TITLE_ACTION } from "../../design/classes";
 import { Download, FileSearch } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
@@ -53,7 +53,7 @@ export default function Version() {
           )}
           {view.names.length > 0 && <>; also called {view.names.join(", ")}</>}
         </p>
-        <div className="title-action">
+        <div className={TITLE_ACTION}>
           <Link className="btn" to={`/components/${view.component}/compare?to=${encodeURIComponent(view.number)}`}>
             Beside another
           </Link>

@@ -185,7 +185,7 @@ function NewStage({
   const chosen = ready.find((each) => each.detail === kind);
   const standard = chosen?.label ?? "";
   const wanted = name || standard;
-  const doubt =
+  const reason =
     wanted === ""
       ? ""
       : names.includes(wanted)
@@ -201,7 +201,7 @@ function NewStage({
         const body = chosen
           ? Object.values(parse(String(chosen.apply)) as Record<string, Value>)[0]
           : { steps: ["./build.sh"] };
-        if (wanted && !doubt && body !== undefined) {
+        if (wanted && !reason && body !== undefined) {
           onAdd(wanted, body);
           setName("");
           setKind("");
@@ -228,12 +228,12 @@ function NewStage({
           className={INPUT}
         />
       </label>
-      <button type="submit" className="btn small" disabled={wanted === "" || doubt !== ""}>
+      <button type="submit" className="btn small" disabled={wanted === "" || reason !== ""}>
         Add stage
       </button>
-      {doubt && (
+      {reason && (
         <span className="bad text-[12px]">
-          {wanted} {doubt}
+          {wanted} {reason}
         </span>
       )}
     </form>

@@ -68,10 +68,10 @@ public final class Agent implements AutoCloseable {
      *
      * @param capacity how many pieces of work it carries out at once
      */
-    public record Options(int capacity, Walls.Settings walls, Limits limits) {
+    public record Options(int capacity, Walls.WallSettings walls, Limits limits) {
 
         public static Options usual(int capacity) {
-            return new Options(capacity, Walls.Settings.usual(), Limits.usual());
+            return new Options(capacity, Walls.WallSettings.usual(), Limits.usual());
         }
     }
 

@@ -103,7 +103,7 @@ public final class AgentCommand implements Callable<Integer> {
     private Agent.Options options() {
         Limits usual = Limits.usual();
         return new Agent.Options(Math.max(1, capacity),
-                new Walls.Settings(!withoutWalls, absolute(shared), absolute(readable), !withoutNetwork, withSudo),
+                new Walls.WallSettings(!withoutWalls, absolute(shared), absolute(readable), !withoutNetwork, withSudo),
                 new Limits(usual.output(),
                         memory.map(megabytes -> Math.max(16, megabytes) << 20).orElse(usual.memory()),
                         Math.max(10, processes)));

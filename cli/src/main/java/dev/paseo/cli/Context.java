@@ -3,7 +3,7 @@ package dev.paseo.cli;
 import dev.paseo.cli.output.Ink;
 import dev.paseo.cli.output.Plain;
 import dev.paseo.cli.service.Api;
-import dev.paseo.cli.service.Settings;
+import dev.paseo.cli.service.ClientSettings;
 import java.io.InputStream;
 import java.io.PrintWriter;
 import java.util.Map;
@@ -47,8 +47,8 @@ public final class Context {
         return json;
     }
 
-    public Settings settings() {
-        return new Settings(environment, json);
+    public ClientSettings settings() {
+        return new ClientSettings(environment, json);
     }
 
     public Api api(Optional<String> service) {

@@ -172,9 +172,9 @@ public final class Bench {
     /** Steps with and without walls, one of each after the other. */
     private void walls() throws Exception {
         Path folder = Files.createTempDirectory("paseo-walls");
-        Walls walled = Walls.find(folder.resolve("agent"), folder.resolve("host"), Walls.Settings.usual());
+        Walls walled = Walls.find(folder.resolve("agent"), folder.resolve("host"), Walls.WallSettings.usual());
         Walls bare = Walls.find(folder.resolve("agent"), folder.resolve("host"),
-                new Walls.Settings(false, List.of(), List.of(), true, false));
+                new Walls.WallSettings(false, List.of(), List.of(), true, false));
         List<Double> without = new ArrayList<>();
         List<Double> within = new ArrayList<>();
         for (int time = 0; time < RUNS + 10; time++) {

@@ -6,7 +6,7 @@ import static dev.paseo.e2e.Figures.percentile;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
-import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
 import java.io.IOException;
 import java.io.InputStream;
@@ -62,15 +62,15 @@ final class GateBench {
             }
             groups.put("group-" + at, members);
         }
-        List<Ruling> rulings = new ArrayList<>();
+        List<GateDecision> decisions = new ArrayList<>();
         for (int at = 0; at < 5; at++) {
-            rulings.add(new Ruling("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
+            decisions.add(new GateDecision("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
         }
         GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), Set.of(),
                 new GateFacts.People(groups, Map.of()),
                 new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false,
                         new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
-                now.minusSeconds(600), new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
+                now.minusSeconds(600), new GateFacts.Said(decisions, List.of(), Map.of()), GateFacts.Around.PLAIN);
         List<Double> times = new ArrayList<>();
         for (int at = -2000; at < 2000; at++) {
             long began = System.nanoTime();
@@ -128,7 +128,7 @@ final class GateBench {
                         .asString();
                 in.skipNBytes(in.available());
                 long began = System.nanoTime();
-                park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+                park.as("approver-1").post("/api/v1/deployments/" + id + "/decision",
                         Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
                 StringBuilder heard = new StringBuilder();
                 while (!heard.toString().contains("\"deployment\"")) {

@@ -195,7 +195,7 @@ class GatesTest {
         Await.until("both are told", () -> told("approver-1", "voided", "No longer approved")
                 && told("release-engineer", "voided", "No longer approved"));
         park.rule("approver-1", id, true, "Looked again.").good();
-        park.as("approver-1").delete("/api/v1/deployments/" + id + "/ruling").good();
+        park.as("approver-1").delete("/api/v1/deployments/" + id + "/decision").good();
         assertTrue(sentence(id, "of 2 approvals").startsWith("asked: Waits for approvers"),
                 sentence(id, "of 2 approvals"));
         park.rule("approver-1", id, true, "After all.").good();

@@ -184,7 +184,8 @@ final class Park implements AutoCloseable {
 
     /** Walled, but for the park's own folder: tests look at what steps leave there. */
     private Agent.Options options() {
-        return new Agent.Options(2, new Walls.Settings(true, List.of(folder), List.of(), true, false), Limits.usual());
+        return new Agent.Options(2, new Walls.WallSettings(true, List.of(folder), List.of(), true, false),
+                Limits.usual());
     }
 
     /** Closed with the park. */
@@ -360,7 +361,7 @@ final class Park implements AutoCloseable {
 
     Client.Answer rule(String who, long deployment, boolean yes, String comment) {
         String subject = as(who).get("/api/v1/deployments/" + deployment).body().path("subject").asString();
-        return as(who).post("/api/v1/deployments/" + deployment + "/ruling",
+        return as(who).post("/api/v1/deployments/" + deployment + "/decision",
                 Map.of("yes", yes, "comment", comment, "subject", subject));
     }
 

@@ -90,7 +90,7 @@ class RefusalTest {
     @Test
     void aBodyThatIsNotWhatIsWantedSaysWhichField() {
         assertEquals("yes should be true or false",
-                park.as("approver-1").post("/api/v1/deployments/1/ruling", Map.of("yes", "perhaps")).detail());
+                park.as("approver-1").post("/api/v1/deployments/1/decision", Map.of("yes", "perhaps")).detail());
         assertEquals("by should be a length of time, such as PT6H (ISO 8601)",
                 park.as("admin").post("/api/v1/clock", Map.of("by", "six hours")).detail());
         assertEquals("trusted should be a list", park.as("release-engineer").post("/api/v1/components",
@@ -121,14 +121,14 @@ class RefusalTest {
         Client.Answer comment = park.rule("approver-1", id, true, " ");
         assertEquals(400, comment.status());
         assertEquals("/comment", comment.body().path("pointer").asString());
-        Client.Answer unseen = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+        Client.Answer unseen = park.as("approver-1").post("/api/v1/deployments/" + id + "/decision",
                 Map.of("yes", true, "comment", "good"));
         assertEquals(400, unseen.status());
         assertEquals("/subject", unseen.body().path("pointer").asString());
         String seen = park.deployment(id).path("subject").asString();
         park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component",
                 "daylight-api", "environment", "production")).good();
-        Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+        Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/decision",
                 Map.of("yes", true, "comment", "good", "subject", seen));
         assertEquals(409, changed.status());
         assertTrue(changed.detail().contains("has changed since you looked"), changed.detail());
@@ -165,7 +165,7 @@ class RefusalTest {
             assertEquals(List.of(200, 409), codes, first.get() + " " + second.get());
         }
         park.deploymentIs(id, "live");
-        assertEquals(1, park.deployment(id).path("rulings").size());
+        assertEquals(1, park.deployment(id).path("decisions").size());
     }
 
     @Test

@@ -91,7 +91,7 @@ class SetsTest {
                     () -> promotion(park, "evening").path("status").asString().equals("live"));
             assertEquals("version 1.4.2 ok", park.installed("north-hut"));
             long second = promotion(park, "evening").path("parts").path(1).path("deployment").asLong();
-            assertEquals(0, park.deployment(second).path("rulings").size(), "nobody was asked twice");
+            assertEquals(0, park.deployment(second).path("decisions").size(), "nobody was asked twice");
             api.push("developer", "main", Map.of("times", "newest"));
             live(park, "staging", "1.4.3");
             park.as("admin")

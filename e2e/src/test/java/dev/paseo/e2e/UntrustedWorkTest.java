@@ -68,7 +68,7 @@ class UntrustedWorkTest {
         try (Park park = new Park()) {
             park.startService();
             park.accounts();
-            Agent.Options bare = new Agent.Options(2, new Walls.Settings(false, List.of(), List.of(), true, false),
+            Agent.Options bare = new Agent.Options(2, new Walls.WallSettings(false, List.of(), List.of(), true, false),
                     Limits.usual());
             park.startAgent("builder", park.invite("builder"), bare);
             Repository repository = park.component();

@@ -11,21 +11,21 @@ import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
 
 /** Where each path of a good file stands, for problems that only somebody who knows more than the file can see. */
-public final class Places {
+public final class SourcePositions {
 
     private final Document document;
     private final Map<String, Node> nodes = new LinkedHashMap<>();
 
-    private Places(Document document) {
+    private SourcePositions(Document document) {
         this.document = document;
     }
 
-    public static Places of(String text) {
+    public static SourcePositions of(String text) {
         return of(new Document(text));
     }
 
-    public static Places of(Document document) {
-        Places places = new Places(document);
+    public static SourcePositions of(Document document) {
+        SourcePositions places = new SourcePositions(document);
         document.root().ifPresent(root -> places.walk(root.node(), "", 0));
         return places;
     }

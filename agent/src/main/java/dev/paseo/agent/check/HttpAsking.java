@@ -146,10 +146,11 @@ final class HttpAsking {
      */
     private static void reachable(String host) throws IOException {
         for (InetAddress each : InetAddress.getAllByName(host)) {
-            Optional<String> doubt = each.isLoopbackAddress() ? Optional.empty() : Network.doubt(each, List.of());
-            if (doubt.isPresent()) {
+            Optional<String> reason = each.isLoopbackAddress() ? Optional.empty()
+                    : Network.reasonAgainst(each, List.of());
+            if (reason.isPresent()) {
                 throw new IOException(host + (Network.literal(host) ? "" : " resolves to " + each.getHostAddress())
-                        + ", " + doubt.get() + ": it is not asked");
+                        + ", " + reason.get() + ": it is not asked");
             }
         }
     }

@@ -131,7 +131,7 @@ public final class LeaseClient {
         }
     }
 
-    private record Kept(String digest, long size) {}
+    private record ArrivedFile(String digest, long size) {}
 
     /** Sends a file that becomes an artifact; the digest of what arrived. */
     public String output(String name, Path file) throws IOException, InterruptedException {
@@ -140,7 +140,7 @@ public final class LeaseClient {
                     request("/outputs/" + encode(name) + "?fileName=" + encode(file.getFileName().toString()), LONG)
                             .header("Content-Type", "application/octet-stream")
                             .PUT(HttpRequest.BodyPublishers.ofFile(file))),
-                    Kept.class).digest();
+                    ArrivedFile.class).digest();
         } catch (FileNotFoundException gone) {
             throw new Refused(file + " is gone");
         }
@@ -149,7 +149,7 @@ public final class LeaseClient {
     /** Sends an archive: {@code /files}, {@code /reports/KIND} or {@code /reuse/KEY}; the digest of what arrived. */
     public String archive(String path, Path file) throws IOException, InterruptedException {
         return json.readValue(send(request(path, LONG).header("Content-Type", "application/octet-stream")
-                .PUT(HttpRequest.BodyPublishers.ofFile(file))), Kept.class).digest();
+                .PUT(HttpRequest.BodyPublishers.ofFile(file))), ArrivedFile.class).digest();
     }
 
     /**

@@ -63,10 +63,10 @@ public final class Walls {
      * @param network  whether stages reach the network
      * @param sudo     recipes become other users, which no walled process can: they have no walls
      */
-    public record Settings(boolean wanted, List<Path> shared, List<Path> readable, boolean network, boolean sudo) {
+    public record WallSettings(boolean wanted, List<Path> shared, List<Path> readable, boolean network, boolean sudo) {
 
-        public static Settings usual() {
-            return new Settings(true, List.of(), List.of(), true, false);
+        public static WallSettings usual() {
+            return new WallSettings(true, List.of(), List.of(), true, false);
         }
     }
 
@@ -79,14 +79,14 @@ public final class Walls {
 
     private final Path agentFolder;
     private final Path hostFolder;
-    private final Settings settings;
+    private final WallSettings settings;
     private final Optional<String> none;
     private final boolean root;
     private final boolean ownUser;
     /** How this machine's shell is told how many processes there may be; empty where it cannot be. */
     private final String processesOption;
 
-    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root,
+    private Walls(Path agentFolder, Path hostFolder, WallSettings settings, Optional<String> none, boolean root,
             boolean ownUser, String processesOption) {
         this.agentFolder = agentFolder;
         this.hostFolder = hostFolder;
@@ -98,7 +98,7 @@ public final class Walls {
     }
 
     /** What can be had on this machine. */
-    public static Walls find(Path agentFolder, Path hostFolder, Settings settings)
+    public static Walls find(Path agentFolder, Path hostFolder, WallSettings settings)
             throws IOException, InterruptedException {
         if (!settings.wanted()) {
             return new Walls(agentFolder, hostFolder, settings,

@@ -42,7 +42,7 @@ class WallsTest {
         spool.clearFiles();
     }
 
-    private Walls walls(Walls.Settings settings) throws IOException, InterruptedException {
+    private Walls walls(Walls.WallSettings settings) throws IOException, InterruptedException {
         return Walls.find(agent, host, settings);
     }
 
@@ -75,7 +75,7 @@ class WallsTest {
 
     @Test
     void aStepDoesNotReachTheAgentItsOtherWorkNorAHome() throws Exception {
-        Walls walls = walls(Walls.Settings.usual());
+        Walls walls = walls(Walls.WallSettings.usual());
         assertTrue(walls.areUp(), walls.words());
         Files.writeString(spool.artifacts().resolve("app.jar"), "bytes");
         String said = run(walls, Walls.Kind.UNTRUSTED_STAGE, """
@@ -100,7 +100,7 @@ class WallsTest {
 
     @Test
     void whereTheAgentIsRootItsStepsAreNot() throws Exception {
-        Walls walls = walls(Walls.Settings.usual());
+        Walls walls = walls(Walls.WallSettings.usual());
         boolean root = Integer.valueOf(0).equals(Files.getAttribute(Path.of("/proc/self"), "unix:uid"));
         assertEquals(root, walls.words().contains("user"), walls.words());
         String said = run(walls, Walls.Kind.STAGE,
@@ -114,7 +114,7 @@ class WallsTest {
     @ParameterizedTest
     @EnumSource(value = Walls.Kind.class, names = {"STAGE", "UNTRUSTED_STAGE", "UNTRUSTED_RECIPE"})
     void whatHidesFromItsStepEndsWithIt(Walls.Kind kind) throws Exception {
-        run(walls(Walls.Settings.usual()), kind,
+        run(walls(Walls.WallSettings.usual()), kind,
                 "setsid env -i sleep 4711 </dev/null >/dev/null 2>&1 &\n(setsid env -i sh -c 'sleep 4711 & sleep "
                         + "4711' &) &\nsleep 0.1");
         assertTrue(left.contains("sleep"), "it is told: " + left);
@@ -124,7 +124,7 @@ class WallsTest {
 
     @Test
     void whatHidesIsEndedToo() throws Exception {
-        Walls walls = walls(Walls.Settings.usual());
+        Walls walls = walls(Walls.WallSettings.usual());
         walls.own(Walls.Kind.STAGE, spool);
         StepProcess step = start(walls, Walls.Kind.STAGE, "setsid env -i sleep 4712 &\ntouch ready; sleep 4712",
                 Limits.usual());
@@ -139,7 +139,7 @@ class WallsTest {
 
     @Test
     void aForkBombIsEnded() throws Exception {
-        run(walls(Walls.Settings.usual()), Walls.Kind.UNTRUSTED_STAGE,
+        run(walls(Walls.WallSettings.usual()), Walls.Kind.UNTRUSTED_STAGE,
                 "(while true; do sleep 4713 & done) || true\nwhile :; do :; done", new Limits(1 << 20, 1L << 33, 100),
                 new StepProcess.End.TookTooMuch(
                         "had more than 100 processes at once, which is the most that a step may have here"));
@@ -149,7 +149,7 @@ class WallsTest {
 
     @Test
     void whoTakesAllMemoryIsEnded() throws Exception {
-        run(walls(Walls.Settings.usual()), Walls.Kind.STAGE,
+        run(walls(Walls.WallSettings.usual()), Walls.Kind.STAGE,
                 "head -c 300000000 /dev/zero | tail -c 290000000 | sleep 60", new Limits(1 << 20, 100_000_000, 100),
                 new StepProcess.End.TookTooMuch(
                         "used more than 100 MB of memory, which is the most that a step may use here"));
@@ -160,7 +160,7 @@ class WallsTest {
         try (SmallDisk disk = new SmallDisk(folder.resolve("small"), 64)) {
             spool = Spool.open(disk.folder().resolve("spool"), 7);
             spool.clearFiles();
-            run(Walls.find(disk.folder(), host, Walls.Settings.usual()), Walls.Kind.UNTRUSTED_STAGE,
+            run(Walls.find(disk.folder(), host, Walls.WallSettings.usual()), Walls.Kind.UNTRUSTED_STAGE,
                     "head -c 41472000 /dev/zero > filling; sleep 60", Limits.usual(),
                     new StepProcess.End.TookTooMuch("has written 41 MB, and the agent's disk has only 25 MB left"));
         }
@@ -169,7 +169,7 @@ class WallsTest {
     @Test
     void trustedStagesShareWhatIsSharedAndOthersDoNot() throws Exception {
         Path cache = Files.createDirectories(folder.resolve("cache"));
-        Walls walls = walls(new Walls.Settings(true, List.of(cache), List.of(), true, false));
+        Walls walls = walls(new Walls.WallSettings(true, List.of(cache), List.of(), true, false));
         assertTrue(walls.words().contains("trusted stages share " + cache), walls.words());
         run(walls, Walls.Kind.STAGE, "echo kept > '" + cache + "/kept'");
         assertEquals("kept", Files.readString(cache.resolve("kept")).strip());
@@ -183,7 +183,7 @@ class WallsTest {
 
     @Test
     void aRecipeChangesItsHostAndSeesNothingOfTheAgent() throws Exception {
-        Walls walls = walls(Walls.Settings.usual());
+        Walls walls = walls(Walls.WallSettings.usual());
         String said = run(walls, Walls.Kind.RECIPE, "cat '" + agent + "/secret' || echo no secret; echo live > '" + host
                 + "/version'; touch '" + folder + "/elsewhere'; touch result");
         assertTrue(said.endsWith("no secret\n"), said);
@@ -195,7 +195,7 @@ class WallsTest {
     @Test
     void anUntrustedRecipeChangesItsHostsFolderAndNothingElse() throws Exception {
         Path elsewhere = Files.writeString(folder.resolve("elsewhere"), "as it was");
-        run(walls(Walls.Settings.usual()), Walls.Kind.UNTRUSTED_RECIPE,
+        run(walls(Walls.WallSettings.usual()), Walls.Kind.UNTRUSTED_RECIPE,
                 "echo preview > '" + host + "/version'; echo changed > '" + elsewhere + "' || true");
         assertEquals("preview", Files.readString(host.resolve("version")).strip());
         assertEquals("as it was", Files.readString(elsewhere));
@@ -203,14 +203,14 @@ class WallsTest {
 
     @Test
     void withoutNetworkNothingAnswers() throws Exception {
-        String said = run(walls(new Walls.Settings(true, List.of(), List.of(), false, false)), Walls.Kind.STAGE,
+        String said = run(walls(new Walls.WallSettings(true, List.of(), List.of(), false, false)), Walls.Kind.STAGE,
                 "cat /proc/net/dev | grep -v lo: | tail -n +3 | wc -l");
         assertEquals("0", said.strip());
     }
 
     @Test
     void wallsThatAreNotWantedAreSaidToBeNone() throws Exception {
-        Walls walls = walls(new Walls.Settings(false, List.of(), List.of(), true, false));
+        Walls walls = walls(new Walls.WallSettings(false, List.of(), List.of(), true, false));
         assertFalse(walls.areUp());
         assertEquals("none: the agent was started with --without-walls", walls.words());
         assertEquals("the agent's secret", run(walls, Walls.Kind.STAGE, "cat '" + agent + "/secret'").strip(),

@@ -137,7 +137,7 @@ class WorkTest {
         Spool spool = Spool.open(root.resolve("spool"), work.work());
         spool.keepLease("token");
         Machine machine = new Machine(Map.of("PATH", System.getenv("PATH")), new Sources(root.resolve("sources")),
-                Walls.find(folder, folder.resolve("host"), Walls.Settings.usual()), Limits.usual());
+                Walls.find(folder, folder.resolve("host"), Walls.WallSettings.usual()), Limits.usual());
         ServiceClient service = new ServiceClient(URI.create("http://127.0.0.1:" + server.getAddress().getPort()));
         assertTimeoutPreemptively(Duration.ofSeconds(60),
                 () -> new Work(work, service.lease("token"), spool, machine).carryOut());

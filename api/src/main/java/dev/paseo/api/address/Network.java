@@ -66,7 +66,7 @@ public record Network(byte[] address, int bits) {
      * allowed, any address will do but the machine's own, those of the link (where clouds hand out credentials), and
      * those of nobody or of many.
      */
-    public static Optional<String> doubt(InetAddress address, List<Network> allowed) {
+    public static Optional<String> reasonAgainst(InetAddress address, List<Network> allowed) {
         if (!allowed.isEmpty()) {
             return allowed.stream().anyMatch(each -> each.contains(address)) ? Optional.empty()
                     : Optional.of("which is in none of the networks that are allowed");

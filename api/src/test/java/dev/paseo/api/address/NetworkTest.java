@@ -26,24 +26,24 @@ class NetworkTest {
             "0.1.2.3, which is no address of one machine", "::, which is no address of one machine",
             "224.0.0.1, which is no address of one machine", "ff02::1, which is no address of one machine"})
     void whatANameMayNotStandFor(String address, String why) throws UnknownHostException {
-        assertEquals(why, Network.doubt(InetAddress.getByName(address), List.of()).orElseThrow());
+        assertEquals(why, Network.reasonAgainst(InetAddress.getByName(address), List.of()).orElseThrow());
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"10.1.2.3", "192.168.1.1", "192.0.2.7", "2001:db8::7", "fd00::1", "2002:c000:207::1",
             "64:ff9b::192.0.2.7", "1.0.0.0"})
     void whatANameMayStandFor(String address) throws UnknownHostException {
-        assertTrue(Network.doubt(InetAddress.getByName(address), List.of()).isEmpty());
+        assertTrue(Network.reasonAgainst(InetAddress.getByName(address), List.of()).isEmpty());
     }
 
     @Test
     void whereNetworksAreAllowedNoOtherIs() throws UnknownHostException {
         List<Network> allowed = List.of(Network.of("10.1.0.0/16"), Network.of("fd00::/8"));
-        assertTrue(Network.doubt(InetAddress.getByName("10.1.255.255"), allowed).isEmpty());
-        assertTrue(Network.doubt(InetAddress.getByName("fd12::1"), allowed).isEmpty());
+        assertTrue(Network.reasonAgainst(InetAddress.getByName("10.1.255.255"), allowed).isEmpty());
+        assertTrue(Network.reasonAgainst(InetAddress.getByName("fd12::1"), allowed).isEmpty());
         assertEquals("which is in none of the networks that are allowed",
-                Network.doubt(InetAddress.getByName("10.2.0.0"), allowed).orElseThrow());
-        assertTrue(Network.doubt(InetAddress.getByName("192.0.2.7"), allowed).isPresent());
+                Network.reasonAgainst(InetAddress.getByName("10.2.0.0"), allowed).orElseThrow());
+        assertTrue(Network.reasonAgainst(InetAddress.getByName("192.0.2.7"), allowed).isPresent());
     }
 
     /** Against a reckoning of its own: the first bits as a number. */

@@ -53,8 +53,8 @@ public final class Commands {
         commands.put("start", () -> new StartCommand(context));
         commands.put("watch", () -> new WatchCommand(context));
         commands.put("promote", () -> new PromoteCommand(context));
-        commands.put("approve", () -> new RulingCommand.Approve(context));
-        commands.put("reject", () -> new RulingCommand.Reject(context));
+        commands.put("approve", () -> new DecisionCommand.Approve(context));
+        commands.put("reject", () -> new DecisionCommand.Reject(context));
         commands.put("waiting", () -> new GateCommands.Waiting(context));
         commands.put("tick", () -> new TickCommand(context));
         commands.put("notices", () -> new NoticesCommand(context));

@@ -11,7 +11,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** A yes or a no; the two commands differ in nothing else. */
-abstract class RulingCommand extends ServiceCommand {
+abstract class DecisionCommand extends ServiceCommand {
 
     @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true,
             description = "such as: deployment 7, or passage 3")
@@ -22,7 +22,7 @@ abstract class RulingCommand extends ServiceCommand {
 
     private final boolean yes;
 
-    RulingCommand(Context context, boolean yes) {
+    DecisionCommand(Context context, boolean yes) {
         super(context);
         this.yes = yes;
     }
@@ -34,7 +34,7 @@ abstract class RulingCommand extends ServiceCommand {
         JsonNode seen = api.get(path);
         ObjectNode request = api.object().put("yes", yes).put("subject", seen.path("subject").asString());
         comment.ifPresent(words -> request.put("comment", words));
-        JsonNode after = api.post(path + "/ruling", request);
+        JsonNode after = api.post(path + "/decision", request);
         return print(after, () -> said(yes ? "Approved" : "Rejected", after));
     }
 
@@ -49,7 +49,7 @@ abstract class RulingCommand extends ServiceCommand {
     @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",
             footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; times agree.\"",
                     "  paseo approve deployment 7 --take-back"})
-    static final class Approve extends RulingCommand {
+    static final class Approve extends DecisionCommand {
         @Option(names = "--take-back", description = "takes back your own approval, as long as it waits")
         private boolean back;
 
@@ -62,14 +62,14 @@ abstract class RulingCommand extends ServiceCommand {
             if (!back) {
                 return super.call();
             }
-            JsonNode after = api().delete(Subject.pathOfGate(subject) + "/ruling");
+            JsonNode after = api().delete(Subject.pathOfGate(subject) + "/decision");
             return print(after, () -> said("Took back your approval of", after));
         }
     }
 
     @Command(name = "reject", description = "Rejects a waiting deployment; one rejection ends it.",
             footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Times differ at the valley-house.\""})
-    static final class Reject extends RulingCommand {
+    static final class Reject extends DecisionCommand {
         Reject(Context context) {
             super(context, false);
         }

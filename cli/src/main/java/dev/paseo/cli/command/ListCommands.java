@@ -61,12 +61,12 @@ final class ListCommands {
                 Table table = new Table("COMPONENT", "SUMMARY", "MAIN BRANCH", "REPOSITORY", "");
                 all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()),
                         each.path("summary").asString(), each.path("mainBranch").asString(),
-                        each.path("repository").asString("built elsewhere"), doubt(each)));
+                        each.path("repository").asString("built elsewhere"), reasonAgainst(each)));
                 table.print(context.out(), context.ink());
             });
         }
 
-        private String doubt(JsonNode component) {
+        private String reasonAgainst(JsonNode component) {
             String nearly = component.path("kept").path("nearly").asString("");
             return !component.path("problems").isEmpty()
                     ? context.ink().bad("problem: ") + component.path("problems").path(0).path("message").asString()

@@ -2,7 +2,7 @@ package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
-import dev.paseo.cli.service.Settings;
+import dev.paseo.cli.service.ClientSettings;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -36,7 +36,8 @@ final class PasswordCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         Api api = address
-                .map(url -> new Api(new Settings.Target(url.replaceFirst("/+$", ""), Optional.empty()), context.json()))
+                .map(url -> new Api(new ClientSettings.Target(url.replaceFirst("/+$", ""), Optional.empty()),
+                        context.json()))
                 .orElseGet(() -> context.api(Optional.empty()));
         if (code.isPresent()) {
             String name = api.put(Api.path("password-by-code"), api.object().put("code", code.get()).put("password",

@@ -44,9 +44,9 @@ final class PromoteCommand extends ServiceCommand {
             JsonNode planned = api
                     .get(Api.path("places", component, environment, "plan") + "?version=" + Api.encode(version));
             return print(planned, () -> {
-                if (planned.has("doubt")) {
+                if (planned.has("reason")) {
                     context.out().println(component + " " + version + " cannot be deployed to " + environment + ": "
-                            + planned.path("doubt").asString());
+                            + planned.path("reason").asString());
                 }
                 cautions(planned);
                 PlanLines.of(planned.path("plan")).forEach(context.out()::println);

@@ -116,7 +116,7 @@ final class ReleaseRecordCommand extends ServiceCommand {
                 + deployment.path("version").asString() + " into " + deployment.path("environment").asString()) + ", "
                 + deployment.path("status").asString() + ", deployment " + deployment.path("id").asLong() + ", "
                 + Times.exact(deployment.path("requestedAt")));
-        release.path("decisions").forEach(each -> context.out().println("  " + Words.ofRuling(each)));
+        release.path("decisions").forEach(each -> context.out().println("  " + Words.ofDecision(each)));
         context.out().println("  " + release.path("difference").path("commitCount").asInt() + " commits more than "
                 + release.path("difference").path("live").asString("nothing"));
         if (!release.path("hosts").isEmpty()) {

@@ -256,7 +256,7 @@ final class ShowCommand extends ServiceCommand {
                             each.path("sentence").asString()));
             table.print(out(), context.ink());
         }
-        view.path("rulings").forEach(ruling -> out().println("  " + Words.ofRuling(ruling)));
+        view.path("decisions").forEach(decision -> out().println("  " + Words.ofDecision(decision)));
         view.path("checklists").forEach(list -> list.path("items")
                 .forEach(item -> out().println("  " + context.ink().state(item.path("outcome").asString("open")) + "  "
                         + item.path("item").asString()

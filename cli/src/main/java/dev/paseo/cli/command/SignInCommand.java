@@ -2,7 +2,7 @@ package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
-import dev.paseo.cli.service.Settings;
+import dev.paseo.cli.service.ClientSettings;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.util.Optional;
@@ -38,7 +38,7 @@ final class SignInCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         String plain = address.replaceFirst("/+$", "");
-        Api api = new Api(new Settings.Target(plain, Optional.empty()), context.json());
+        Api api = new Api(new ClientSettings.Target(plain, Optional.empty()), context.json());
         String token = api.post(Api.path("tokens"),
                 api.object().put("name", name)
                         .put("password", StandardInput.secrets(context, "Password of " + name).getFirst())

@@ -49,9 +49,9 @@ record SignedStatement(SignedEnvelope envelope, Statement statement, JsonNode wh
     }
 
     /** Why it is not to be believed of a file; empty where it is. */
-    Optional<String> doubt(String key, String sha256) {
+    Optional<String> reasonAgainst(String key, String sha256) {
         try {
-            return statement.doubt(envelope, KeyRing.of(key), sha256);
+            return statement.reasonAgainst(envelope, KeyRing.of(key), sha256);
         } catch (IllegalArgumentException noKey) {
             throw new Failure(Failure.Kind.USAGE, "The key that was given is none: " + noKey.getMessage());
         }

@@ -58,10 +58,11 @@ final class VerifyCommand extends ServiceCommand {
         }
         JsonNode origin = api().get(Api.path("origins", sha256));
         String by = TrailCommands.believed(origin.path("key").asString(), key);
-        boolean good = origin.path("versions").valueStream().allMatch(each -> doubt(each, by, sha256).isEmpty());
+        boolean good = origin.path("versions").valueStream()
+                .allMatch(each -> reasonAgainst(each, by, sha256).isEmpty());
         print(origin, () -> {
             line(context.ink().quiet("sha256 " + sha256));
-            origin.path("versions").forEach(each -> sealed(each, doubt(each, by, sha256)));
+            origin.path("versions").forEach(each -> sealed(each, reasonAgainst(each, by, sha256)));
             if (origin.path("versions").size() == MOST) {
                 line("At most " + MOST + " versions are told of: those that are live, then the newest.");
             }
@@ -94,15 +95,15 @@ final class VerifyCommand extends ServiceCommand {
         return HexFormat.of().formatHex(digest.digest());
     }
 
-    private static Optional<String> doubt(JsonNode sealed, String key, String sha256) {
+    private static Optional<String> reasonAgainst(JsonNode sealed, String key, String sha256) {
         try {
-            return SignedStatement.of(sealed.path("statement")).doubt(key, sha256);
+            return SignedStatement.of(sealed.path("statement")).reasonAgainst(key, sha256);
         } catch (JacksonException | IllegalArgumentException unread) {
             return Optional.of("the statement cannot be read");
         }
     }
 
-    private void sealed(JsonNode sealed, Optional<String> doubt) {
+    private void sealed(JsonNode sealed, Optional<String> reason) {
         line(context.ink().strong(sealed.path("component").asString() + " " + sealed.path("version").asString())
                 + ", its " + sealed.path("artifact").asString() + " (" + sealed.path("fileName").asString() + ")"
                 + (sealed.path("blocked").asBoolean() ? context.ink().bad("  blocked: nobody deploys it any more")
@@ -113,7 +114,7 @@ final class VerifyCommand extends ServiceCommand {
                         + sealed.path("branch").asString() : "")
                 + (sealed.has("commitSummary") ? ", \"" + sealed.path("commitSummary").asString() + "\"" : "")
                 + ", sealed " + Times.zoned(sealed.path("sealedAt")));
-        line("  " + doubt.map(why -> context.ink().bad("wrong: ") + why).orElse(context.ink().good("signature good: ")
+        line("  " + reason.map(why -> context.ink().bad("wrong: ") + why).orElse(context.ink().good("signature good: ")
                 + "the service's statement is about this very file"
                 + (key.isPresent() ? "" : ", by the key that the service tells; --key holds it against yours")));
         if (sealed.path("stays").isEmpty()) {
@@ -146,14 +147,14 @@ final class VerifyCommand extends ServiceCommand {
     }
 
     private int offline(String sha256, SignedStatement signed, String trusted) {
-        Optional<String> doubt = signed.doubt(trusted, sha256);
+        Optional<String> reason = signed.reasonAgainst(trusted, sha256);
         if (wantsJson()) {
             context.printJson(signed.whole());
-            return doubt.isPresent() ? 1 : 0;
+            return reason.isPresent() ? 1 : 0;
         }
         line(context.ink().quiet("sha256 " + sha256));
-        if (doubt.isPresent()) {
-            line(context.ink().bad("wrong: ") + doubt.get());
+        if (reason.isPresent()) {
+            line(context.ink().bad("wrong: ") + reason.get());
             return 1;
         }
         JsonNode predicate = signed.whole().path("predicate");

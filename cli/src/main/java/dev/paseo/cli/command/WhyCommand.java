@@ -144,7 +144,7 @@ final class WhyCommand extends ServiceCommand {
         head("deployment " + id + ": " + deployment.path("component").asString() + " "
                 + deployment.path("version").asString() + " into "
                 + deployment.path("environment").asString(), deployment.path("status").asString(), deployment);
-        why.path("rulings").forEach(ruling -> context.out().println("  " + Words.ofRuling(ruling)));
+        why.path("decisions").forEach(decision -> context.out().println("  " + Words.ofDecision(decision)));
         causes(why.path("causes"));
     }
 

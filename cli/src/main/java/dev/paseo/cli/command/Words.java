@@ -36,13 +36,13 @@ final class Words {
     }
 
     /** A decision, and in whose place it was made. */
-    static String ofRuling(JsonNode ruling) {
-        return (ruling.path("yes").asBoolean() ? "approved" : "rejected") + " by " + ruling.path("by").asString()
-                + (ruling.has("inPlaceOf") ? " in place of " + ruling.path("inPlaceOf").asString() : "")
-                + (ruling.path("comment").asString("").isEmpty() ? ""
-                        : ": \"" + ruling.path("comment").asString() + "\"")
-                + ", " + Times.exact(ruling.path("at"))
-                + (ruling.path("counts").asBoolean() ? "" : " (no longer counts)");
+    static String ofDecision(JsonNode decision) {
+        return (decision.path("yes").asBoolean() ? "approved" : "rejected") + " by " + decision.path("by").asString()
+                + (decision.has("inPlaceOf") ? " in place of " + decision.path("inPlaceOf").asString() : "")
+                + (decision.path("comment").asString("").isEmpty() ? ""
+                        : ": \"" + decision.path("comment").asString() + "\"")
+                + ", " + Times.exact(decision.path("at"))
+                + (decision.path("counts").asBoolean() ? "" : " (no longer counts)");
     }
 
     static String at(Path file, JsonNode problem) {

@@ -30,10 +30,10 @@ public final class Api {
     private static final int LONGEST_WAIT = 2;
     private static final int MOST_WAITS = 20;
 
-    private final Settings.Target target;
+    private final ClientSettings.Target target;
     private final JsonMapper json;
 
-    public Api(Settings.Target target, JsonMapper json) {
+    public Api(ClientSettings.Target target, JsonMapper json) {
         this.target = target;
         this.json = json;
     }

@@ -17,7 +17,7 @@ import tools.jackson.databind.node.ObjectNode;
  * Named services with their addresses and tokens, in {@code paseo/services.json} below the XDG configuration folder.
  * The environment (PASEO_SERVICE, PASEO_TOKEN) goes before the file, options before the environment.
  */
-public final class Settings {
+public final class ClientSettings {
 
     /** Where to ask, and with which token. */
     public record Target(String address, Optional<String> token) {}
@@ -25,7 +25,7 @@ public final class Settings {
     private final Map<String, String> environment;
     private final JsonMapper json;
 
-    public Settings(Map<String, String> environment, JsonMapper json) {
+    public ClientSettings(Map<String, String> environment, JsonMapper json) {
         this.environment = environment;
         this.json = json;
     }

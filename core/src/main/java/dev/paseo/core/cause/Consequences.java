@@ -12,7 +12,7 @@ public final class Consequences {
     private Consequences() {}
 
     /** A cause as it is kept. */
-    public record Kept(long id, Optional<Long> parent, Cause cause) {}
+    public record RecordedCause(long id, Optional<Long> parent, Cause cause) {}
 
     /**
      * A run, a deployment, or an event that started nothing.
@@ -42,8 +42,8 @@ public final class Consequences {
      *
      * @param things in the order in which they happened
      */
-    public static <T> List<Node<T>> tree(List<Thing<T>> things, List<Kept> causes) {
-        Map<Long, Kept> kept = new LinkedHashMap<>();
+    public static <T> List<Node<T>> tree(List<Thing<T>> things, List<RecordedCause> causes) {
+        Map<Long, RecordedCause> kept = new LinkedHashMap<>();
         causes.forEach(cause -> kept.put(cause.id(), cause));
         Map<String, Node<T>> named = new LinkedHashMap<>();
         List<Node<T>> nodes = new ArrayList<>();
@@ -62,8 +62,9 @@ public final class Consequences {
         return top;
     }
 
-    private static Optional<String> above(@org.jspecify.annotations.Nullable Kept cause, Map<Long, Kept> kept) {
-        for (Kept here = cause; here != null; here = here.parent().map(kept::get).orElse(null)) {
+    private static Optional<String> above(@org.jspecify.annotations.Nullable RecordedCause cause,
+            Map<Long, RecordedCause> kept) {
+        for (RecordedCause here = cause; here != null; here = here.parent().map(kept::get).orElse(null)) {
             switch (here.cause()) {
                 case Cause.Run(String component, long number) -> {
                     return Optional.of(run(component, number));

@@ -144,7 +144,7 @@ public final class Plan {
     }
 
     /** Why a place with these hosts cannot take a version by this strategy; empty where it can. */
-    public static Optional<String> doubt(Strategy strategy, List<Host> hosts) {
+    public static Optional<String> reasonAgainst(Strategy strategy, List<Host> hosts) {
         if (!fitting(strategy, hosts).sided()) {
             return Optional.empty();
         }

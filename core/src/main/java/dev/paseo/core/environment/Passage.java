@@ -13,12 +13,12 @@ public record Passage(Status status, boolean settled) {
     public enum Status { OPEN, ENDED }
 
     /** What can happen to a passage. */
-    public sealed interface Event {
+    public sealed interface PassageEvent {
         /** It stayed live and was tested. */
-        record Settled() implements Event {}
+        record Settled() implements PassageEvent {}
 
         /** The criteria of its gate onward were judged. */
-        record ExitJudged(boolean open) implements Event {}
+        record ExitJudged(boolean open) implements PassageEvent {}
     }
 
     /** What follows. */
@@ -37,15 +37,15 @@ public record Passage(Status status, boolean settled) {
         return new Passage(Status.OPEN, false);
     }
 
-    public static Decision<Passage, Effect> decide(Passage passage, Event event) {
+    public static Decision<Passage, Effect> decide(Passage passage, PassageEvent event) {
         if (passage.status == Status.ENDED) {
             return Decision.refused("the passage has ended");
         }
         return switch (event) {
-            case Event.Settled() -> Decision.moved(new Passage(Status.OPEN, true), List.of());
-            case Event.ExitJudged(boolean open) when open && passage.settled -> Decision
+            case PassageEvent.Settled() -> Decision.moved(new Passage(Status.OPEN, true), List.of());
+            case PassageEvent.ExitJudged(boolean open) when open && passage.settled -> Decision
                     .moved(new Passage(Status.ENDED, true), List.of(new Effect.WalkOn()));
-            case Event.ExitJudged(boolean open) -> Decision.moved(passage, List.of());
+            case PassageEvent.ExitJudged(boolean open) -> Decision.moved(passage, List.of());
         };
     }
 }

@@ -26,7 +26,7 @@ public final class Approving {
     private Approving() {}
 
     static Judgement judge(Approvals wanted, GateFacts facts, Instant now) {
-        Map<String, Ruling> counted = counted(wanted, facts, now);
+        Map<String, GateDecision> counted = counted(wanted, facts, now);
         boolean unknown = wanted.notBy().contains(Exclusion.AUTHORS) && !facts.unknown().isEmpty();
         int count = wanted.count() + (unknown && !wanted.asksWho() ? 1 : 0);
         String name = counted.size() + " of " + count + (count == 1 ? " approval" : " approvals");
@@ -45,7 +45,7 @@ public final class Approving {
         Set<String> open = new TreeSet<>(voices(wanted, facts, now));
         open.removeAll(counted.keySet());
         boolean nobody = open.size() < count - counted.size();
-        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for "
+        String sentence = (said.isEmpty() ? "" : said + ". ") + "TimeCriteria for "
                 + String.join(" or ", asked(wanted, facts, now))
                 + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + who + voided(facts)
                 + (nobody ? " Nobody is left who may: ask an administrator to add members to "
@@ -74,22 +74,23 @@ public final class Approving {
     }
 
     /** The approvals that were of something else; not those of who has approved this since. */
-    static List<Ruling> outdated(GateFacts facts) {
+    static List<GateDecision> outdated(GateFacts facts) {
         return latest(facts).stream()
-                .filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
+                .filter(decision -> decision.yes() && !decision.digest().equals(facts.subject().digest())).toList();
     }
 
     /** What was given and no longer counts, and why. */
     private static String voided(GateFacts facts) {
-        List<Ruling> old = outdated(facts);
+        List<GateDecision> old = outdated(facts);
         if (old.isEmpty()) {
             return "";
         }
-        Set<String> changed = new TreeSet<>(old.stream().flatMap(ruling -> ruling.subject().stream())
+        Set<String> changed = new TreeSet<>(old.stream().flatMap(decision -> decision.subject().stream())
                 .flatMap(seen -> facts.subject().changedSince(seen).stream()).toList());
         String what = changed.isEmpty() ? "what was approved has changed"
                 : String.join(" and ", changed) + " changed since";
-        return " What " + String.join(" and ", old.stream().map(Ruling::by).toList()) + " approved no longer counts: "
+        return " What " + String.join(" and ", old.stream().map(GateDecision::by).toList())
+                + " approved no longer counts: "
                 + what
                 + (changed.equals(Set.of("what is live")) ? "; look at what differs now and confirm it." : ".");
     }
@@ -137,29 +138,29 @@ public final class Approving {
                 : principals(facts, person).stream().filter(voices::contains).sorted().findFirst();
     }
 
-    /** The newest ruling of each person. */
-    private static List<Ruling> latest(GateFacts facts) {
-        Map<String, Ruling> newest = new LinkedHashMap<>();
-        facts.said().rulings().stream().sorted(Comparator.comparing(Ruling::at))
-                .forEach(ruling -> newest.put(ruling.by(), ruling));
+    /** The newest decision of each person. */
+    private static List<GateDecision> latest(GateFacts facts) {
+        Map<String, GateDecision> newest = new LinkedHashMap<>();
+        facts.said().decisions().stream().sorted(Comparator.comparing(GateDecision::at))
+                .forEach(decision -> newest.put(decision.by(), decision));
         return List.copyOf(newest.values());
     }
 
     /** By voice, the approvals that count now: on this subject, by those who are asked now and are not excluded. */
-    private static Map<String, Ruling> counted(Approvals wanted, GateFacts facts, Instant now) {
-        Map<String, Ruling> counted = new LinkedHashMap<>();
+    private static Map<String, GateDecision> counted(Approvals wanted, GateFacts facts, Instant now) {
+        Map<String, GateDecision> counted = new LinkedHashMap<>();
         String digest = facts.subject().digest();
-        latest(facts).stream().filter(ruling -> ruling.yes() && ruling.digest().equals(digest))
-                .filter(ruling -> excluded(wanted, facts, ruling.by()).isEmpty())
-                .forEach(ruling -> voice(wanted, facts, now, ruling)
-                        .ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
+        latest(facts).stream().filter(decision -> decision.yes() && decision.digest().equals(digest))
+                .filter(decision -> excluded(wanted, facts, decision.by()).isEmpty())
+                .forEach(decision -> voice(wanted, facts, now, decision)
+                        .ifPresent(voice -> counted.putIfAbsent(voice, decision)));
         return counted;
     }
 
-    /** Whose voice a ruling gave: as it was when it was made, as long as that one is still asked. */
-    private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, Ruling ruling) {
-        return ruling.inPlaceOf().isPresent() ? ruling.inPlaceOf().filter(voices(wanted, facts, now)::contains)
-                : voice(wanted, facts, now, ruling.by());
+    /** Whose voice a decision gave: as it was when it was made, as long as that one is still asked. */
+    private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, GateDecision decision) {
+        return decision.inPlaceOf().isPresent() ? decision.inPlaceOf().filter(voices(wanted, facts, now)::contains)
+                : voice(wanted, facts, now, decision.by());
     }
 
     /** In whose place somebody would decide here; empty where it is their own voice, or they have none. */
@@ -198,10 +199,10 @@ public final class Approving {
     }
 
     static Optional<String> rejection(GateFacts facts) {
-        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst()
-                .map(ruling -> "rejected by " + ruling.by()
-                        + ruling.inPlaceOf().map(other -> " in place of " + other).orElse("") + ": \""
-                        + ruling.comment() + "\"");
+        return latest(facts).stream().filter(decision -> !decision.yes()).findFirst()
+                .map(decision -> "rejected by " + decision.by()
+                        + decision.inPlaceOf().map(other -> " in place of " + other).orElse("") + ": \""
+                        + decision.comment() + "\"");
     }
 
     private static Optional<String> excluded(Approvals wanted, GateFacts facts, String person) {

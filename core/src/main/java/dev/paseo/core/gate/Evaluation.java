@@ -158,6 +158,6 @@ public record Evaluation(GateInput gate, Instant now) {
 
     /** Those whose approval no longer counts, since it was of something else. */
     public Set<String> voided() {
-        return new TreeSet<>(Approving.outdated(gate.facts()).stream().map(Ruling::by).toList());
+        return new TreeSet<>(Approving.outdated(gate.facts()).stream().map(GateDecision::by).toList());
     }
 }

@@ -51,8 +51,8 @@ public final class Gate {
         return switch (criterion) {
             case Approvals approvals -> Approving.judge(approvals, facts, now);
             case Criterion.Checklist checklist -> Ticking.judge(checklist, facts);
-            case Criterion.LiveFor liveFor -> Waits.liveFor(liveFor, facts.version().stretch(), now);
-            case Criterion.Open(Hours hours) -> Waits.open(hours, now);
+            case Criterion.LiveFor liveFor -> TimeCriteria.liveFor(liveFor, facts.version().stretch(), now);
+            case Criterion.Open(Hours hours) -> TimeCriteria.open(hours, now);
             case Criterion.Fact fact -> fact(fact, facts);
             case Criterion.Outside outside -> outside(outside, facts);
             case Criterion.Follows follows -> follows(follows, facts);
@@ -112,7 +112,7 @@ public final class Gate {
             return new Judgement(State.ASKED, name, wanted.name() + " is about to be asked.", end);
         }
         if (answer.yes().isEmpty()) {
-            return new Judgement(State.ASKED, name, "Waits for " + wanted.name() + ": " + answer.words(), end);
+            return new Judgement(State.ASKED, name, "TimeCriteria for " + wanted.name() + ": " + answer.words(), end);
         }
         String said = wanted.name() + (answer.yes().get() ? " said yes" : " said no")
                 + (answer.words().isBlank() ? "." : ": \"" + answer.words() + "\".");

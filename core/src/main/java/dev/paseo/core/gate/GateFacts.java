@@ -119,9 +119,9 @@ public record GateFacts(
      *
      * @param answers of those outside, by the name of the criterion
      */
-    public record Said(List<Ruling> rulings, List<Tick> ticks, Map<String, Answer> answers) {
+    public record Said(List<GateDecision> decisions, List<Tick> ticks, Map<String, Answer> answers) {
         public Said {
-            rulings = List.copyOf(rulings);
+            decisions = List.copyOf(decisions);
             ticks = List.copyOf(ticks);
             answers = Map.copyOf(answers);
         }
@@ -130,7 +130,7 @@ public record GateFacts(
         Said asOf(Instant moment) {
             Map<String, Answer> then = new HashMap<>(answers);
             then.values().removeIf(answer -> answer.at().isAfter(moment));
-            return new Said(rulings.stream().filter(ruling -> !ruling.at().isAfter(moment)).toList(),
+            return new Said(decisions.stream().filter(decision -> !decision.at().isAfter(moment)).toList(),
                     ticks.stream().filter(tick -> !tick.at().isAfter(moment)).toList(), then);
         }
     }

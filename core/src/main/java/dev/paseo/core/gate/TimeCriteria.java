@@ -9,11 +9,11 @@ import java.util.Locale;
 import java.util.Optional;
 
 /** Criteria that time alone brings about. */
-final class Waits {
+final class TimeCriteria {
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm zzz", Locale.ENGLISH);
 
-    private Waits() {}
+    private TimeCriteria() {}
 
     static Judgement liveFor(Criterion.LiveFor wanted, GateFacts.Stretch stretch, Instant now) {
         String name = "Live for " + Length.of(wanted.length());

@@ -32,7 +32,7 @@ public record Statement(String type, String predicateType, List<Subject> subject
      * @param keys   of whoever is trusted
      * @param sha256 of the file
      */
-    public Optional<String> doubt(SignedEnvelope envelope, KeyRing keys, String sha256) {
+    public Optional<String> reasonAgainst(SignedEnvelope envelope, KeyRing keys, String sha256) {
         if (!envelope.payloadType().equals(SignedEnvelope.IN_TOTO)) {
             return Optional.of("the envelope holds " + envelope.payloadType() + ", and should hold "
                     + SignedEnvelope.IN_TOTO);

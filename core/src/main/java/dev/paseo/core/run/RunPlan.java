@@ -33,7 +33,8 @@ public final class RunPlan {
                 stage.variants().stream().map(variant -> new StageKey(stage.name(), variant.name())).toList()));
         List<StageState> states = new ArrayList<>();
         for (Planned stage : stages) {
-            Waits waits = new Waits(all(keys, stage.after()), all(keys, stage.afterAny()), all(keys, stage.ifFailed()));
+            StageDependencies waits = new StageDependencies(all(keys, stage.after()), all(keys, stage.afterAny()),
+                    all(keys, stage.ifFailed()));
             for (Variant variant : stage.variants()) {
                 StageState state = StageState.waiting(new StageKey(stage.name(), variant.name()), waits,
                         variant.keeps());

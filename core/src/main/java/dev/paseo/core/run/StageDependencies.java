@@ -10,17 +10,17 @@ import java.util.stream.Stream;
  * @param afterAny each has ended, whatever came of it
  * @param ifFailed at least one has failed; none named asks for none
  */
-public record Waits(List<StageKey> after, List<StageKey> afterAny, List<StageKey> ifFailed) {
+public record StageDependencies(List<StageKey> after, List<StageKey> afterAny, List<StageKey> ifFailed) {
 
-    public Waits {
+    public StageDependencies {
         after = List.copyOf(after);
         afterAny = List.copyOf(afterAny);
         ifFailed = List.copyOf(ifFailed);
     }
 
     /** After these. */
-    public static Waits on(StageKey... stages) {
-        return new Waits(List.of(stages), List.of(), List.of());
+    public static StageDependencies on(StageKey... stages) {
+        return new StageDependencies(List.of(stages), List.of(), List.of());
     }
 
     Stream<StageKey> all() {

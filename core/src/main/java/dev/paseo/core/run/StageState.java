@@ -14,7 +14,7 @@ import java.util.Optional;
  * @param skip      why it was skipped, where it was
  * @param reason    why it ended as it did, where that needs saying
  */
-public record StageState(StageKey key, Waits waits, int attempt, List<String> keeps, boolean mayFail,
+public record StageState(StageKey key, StageDependencies waits, int attempt, List<String> keeps, boolean mayFail,
         Optional<String> notWanted,
         StageStatus status, Optional<Skip> skip, Optional<String> reason) {
 
@@ -27,7 +27,7 @@ public record StageState(StageKey key, Waits waits, int attempt, List<String> ke
         keeps = List.copyOf(keeps);
     }
 
-    public static StageState waiting(StageKey key, Waits waits, List<String> keeps) {
+    public static StageState waiting(StageKey key, StageDependencies waits, List<String> keeps) {
         return new StageState(key, waits, 1, keeps, false, Optional.empty(), StageStatus.WAITING, Optional.empty(),
                 Optional.empty());
     }

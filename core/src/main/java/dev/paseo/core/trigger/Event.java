@@ -25,14 +25,14 @@ public sealed interface Event {
             Optional<String> sealed) implements Event {}
 
     /** @param missed it came while the service was away, too long ago to be made up for */
-    record Struck(String component, String cron, String zone, Instant at, boolean missed) implements Event {
+    record Fired(String component, String cron, String zone, Instant at, boolean missed) implements Event {
 
         /** For so long it is made up for. */
         private static final Duration MADE_UP_FOR = Duration.ofHours(1);
 
-        /** A clock that struck at a time, noticed now. */
-        public static Struck noticed(String component, String cron, String zone, Instant at, Instant now) {
-            return new Struck(component, cron, zone, at, Duration.between(at, now).compareTo(MADE_UP_FOR) > 0);
+        /** A clock that fired at a time, noticed now. */
+        public static Fired noticed(String component, String cron, String zone, Instant at, Instant now) {
+            return new Fired(component, cron, zone, at, Duration.between(at, now).compareTo(MADE_UP_FOR) > 0);
         }
     }
 

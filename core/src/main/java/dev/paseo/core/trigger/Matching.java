@@ -59,9 +59,9 @@ public final class Matching {
             case Event.Pushed pushed -> each.component().equals(pushed.component());
             case Event.Tagged tagged -> each.component().equals(tagged.component());
             case Event.Arrived arrived -> each.component().equals(arrived.component());
-            case Event.Struck struck -> each.component().equals(struck.component())
+            case Event.Fired fired -> each.component().equals(fired.component())
                     && each.trigger() instanceof Trigger.Clock clock
-                    && clock.cron().equals(struck.cron()) && clock.zone().equals(struck.zone());
+                    && clock.cron().equals(fired.cron()) && clock.zone().equals(fired.zone());
         };
     }
 
@@ -71,7 +71,7 @@ public final class Matching {
             case Event.Tagged tagged -> tag(tagged, each);
             case Event.Arrived arrived -> each.trigger() instanceof Trigger.Arrival ? starts(each, each.mainBranch())
                     : other("an arrival");
-            case Event.Struck struck -> struck.missed()
+            case Event.Fired fired -> fired.missed()
                     ? nothing("the service was away at that time, and it is too long ago to be made up for")
                     : starts(each, each.mainBranch());
             case Event.RunEnded ended -> upstream(ended, (Trigger.Upstream) each.trigger(), each);

@@ -2,7 +2,7 @@ package dev.paseo.core.cause;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
-import dev.paseo.core.cause.Consequences.Kept;
+import dev.paseo.core.cause.Consequences.RecordedCause;
 import dev.paseo.core.cause.Consequences.Node;
 import dev.paseo.core.cause.Consequences.Thing;
 import dev.paseo.core.cause.Spent.Stretch;
@@ -31,14 +31,14 @@ class ConsequencesTest {
 
     @Test
     void fromAPushThroughAllComponents() {
-        List<Kept> causes = List.of(
-                new Kept(1, Optional.empty(), new Cause.Push("sun-model", "main", "3f2c91a", "developer")),
-                new Kept(2, Optional.of(1L), new Cause.Run("sun-model", 3)),
-                new Kept(3, Optional.of(2L), new Cause.Run("daylight-api", 7)),
-                new Kept(4, Optional.of(3L), new Cause.Walk("daylight-api", "1.4.7", "")),
-                new Kept(5, Optional.of(4L), new Cause.Walk("daylight-api", "1.4.7", "test")),
-                new Kept(6, Optional.of(5L), new Cause.Live("daylight-api", "1.4.7", "staging", 11)),
-                new Kept(7, Optional.of(3L), new Cause.Asked("release-engineer", Optional.empty())));
+        List<RecordedCause> causes = List.of(
+                new RecordedCause(1, Optional.empty(), new Cause.Push("sun-model", "main", "3f2c91a", "developer")),
+                new RecordedCause(2, Optional.of(1L), new Cause.Run("sun-model", 3)),
+                new RecordedCause(3, Optional.of(2L), new Cause.Run("daylight-api", 7)),
+                new RecordedCause(4, Optional.of(3L), new Cause.Walk("daylight-api", "1.4.7", "")),
+                new RecordedCause(5, Optional.of(4L), new Cause.Walk("daylight-api", "1.4.7", "test")),
+                new RecordedCause(6, Optional.of(5L), new Cause.Live("daylight-api", "1.4.7", "staging", 11)),
+                new RecordedCause(7, Optional.of(3L), new Cause.Asked("release-engineer", Optional.empty())));
         List<Thing<String>> things = List.of(run("sun-model", 3, 1), run("daylight-api", 7, 2),
                 deployment(10, "daylight-api", "1.4.7", "test", 4),
                 deployment(11, "daylight-api", "1.4.7", "staging", 5), run("daylight-check", 2, 6),

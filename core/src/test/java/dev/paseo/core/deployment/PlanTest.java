@@ -85,16 +85,17 @@ class PlanTest {
     @Test
     void sidedStrategiesNeedTwoSides() {
         Strategy blueGreen = new Strategy.BlueGreen(Duration.ZERO);
-        assertEquals(Optional.empty(), Plan.doubt(blueGreen, plain()), "without sides they are deployed to together");
+        assertEquals(Optional.empty(), Plan.reasonAgainst(blueGreen, plain()),
+                "without sides they are deployed to together");
         assertEquals("INSTALLnorth-hut+ridge-hut+valley-house, LIVE, SETTLED",
                 words(Plan.of(only(blueGreen), plain(), Optional.empty())));
-        assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false))).orElseThrow()
+        assertTrue(Plan.reasonAgainst(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false))).orElseThrow()
                 .contains("only blue"));
-        assertTrue(Plan.doubt(blueGreen,
+        assertTrue(Plan.reasonAgainst(blueGreen,
                 List.of(new Plan.Host("a", Optional.of("blue"), false), new Plan.Host("b", Optional.empty(), false)))
                 .isPresent());
-        assertEquals(Optional.empty(), Plan.doubt(blueGreen, sided(false)));
-        assertEquals(Optional.empty(), Plan.doubt(new Strategy.Together(), plain()));
+        assertEquals(Optional.empty(), Plan.reasonAgainst(blueGreen, sided(false)));
+        assertEquals(Optional.empty(), Plan.reasonAgainst(new Strategy.Together(), plain()));
         assertEquals(What.INSTALL, Plan.of(Plan.Recipe.PLAIN, plain(), Optional.empty()).getFirst().what());
     }
 

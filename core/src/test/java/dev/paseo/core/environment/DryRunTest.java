@@ -13,7 +13,7 @@ import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateFacts.Held;
 import dev.paseo.core.gate.GateFacts.Lived;
 import dev.paseo.core.gate.GateFacts.Stretch;
-import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
 import java.time.Duration;
 import java.time.Instant;
@@ -38,27 +38,27 @@ class DryRunTest {
         return new Approvals(List.of("approvers"), count, List.of(), false, within, Optional.empty());
     }
 
-    private static GateFacts facts(Stretch stretch, List<Ruling> rulings) {
+    private static GateFacts facts(Stretch stretch, List<GateDecision> decisions) {
         return new GateFacts(SUBJECT, "dev", Set.of(), Set.of(),
                 new GateFacts.People(Map.of("approvers", Set.of("ana", "ben")), Map.of()),
                 new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of(), false, stretch,
                         Map.of("tests.failed == 0", new Held(Optional.of(true), "tests.failed is 0"),
                                 "coverage.lines > 80", new Held(Optional.of(false), "coverage.lines is 71"))),
-                ASKED, new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
+                ASKED, new GateFacts.Said(decisions, List.of(), Map.of()), GateFacts.Around.PLAIN);
     }
 
-    private static Ruling yes(String by, Duration after) {
-        return new Ruling(by, true, "", SUBJECT, ASKED.plus(after));
+    private static GateDecision yes(String by, Duration after) {
+        return new GateDecision(by, true, "", SUBJECT, ASKED.plus(after));
     }
 
-    private static GateFacts then(List<Ruling> rulings) {
-        return facts(Stretch.NOT_AT_ALL, rulings).asOf(WENT, Set.of("test"), new Stretch("test", Duration.ZERO,
+    private static GateFacts then(List<GateDecision> decisions) {
+        return facts(Stretch.NOT_AT_ALL, decisions).asOf(WENT, Set.of("test"), new Stretch("test", Duration.ZERO,
                 Optional.of(WENT.minus(Duration.ofMinutes(20)))));
     }
 
     static Stream<Arguments> whatWent() {
-        List<Ruling> early = List.of(yes("ana", Duration.ofHours(1)));
-        List<Ruling> both = List.of(yes("ana", Duration.ofHours(1)), yes("ben", Duration.ofHours(3)));
+        List<GateDecision> early = List.of(yes("ana", Duration.ofHours(1)));
+        List<GateDecision> both = List.of(yes("ana", Duration.ofHours(1)), yes("ben", Duration.ofHours(3)));
         return Stream.of(Arguments.of("what is asked already is not judged", ONE, early, Outcome.AS_IT_WAS),
                 Arguments.of("two are asked, one had said yes", approvals(2, Optional.empty()), early, Outcome.WAITED),
                 Arguments.of("what was said later does not count", approvals(2, Optional.empty()), both,
@@ -77,9 +77,9 @@ class DryRunTest {
 
     @ParameterizedTest(name = "{0}")
     @MethodSource
-    void whatWent(String name, Criterion asked, List<Ruling> rulings, Outcome outcome) {
+    void whatWent(String name, Criterion asked, List<GateDecision> decisions, Outcome outcome) {
         List<Criterion> more = DryRun.more(List.of(ONE), List.of(ONE, asked));
-        DryRun.Finding finding = DryRun.went(more, then(rulings), WENT);
+        DryRun.Finding finding = DryRun.went(more, then(decisions), WENT);
         assertEquals(outcome, finding.outcome(), finding::toString);
         assertEquals(outcome == Outcome.AS_IT_WAS, finding.sentences().isEmpty());
     }
@@ -89,10 +89,10 @@ class DryRunTest {
         List<Criterion> before = List.of(approvals(2, Optional.empty()));
         List<Criterion> after = List.of(ONE);
         assertEquals(before, DryRun.less(before, after));
-        List<Ruling> one = List.of(yes("ana", Duration.ofHours(1)));
+        List<GateDecision> one = List.of(yes("ana", Duration.ofHours(1)));
         assertEquals(Outcome.LET_THROUGH, DryRun.ended(after, then(one), WENT).outcome());
         assertEquals(Outcome.AS_IT_WAS, DryRun.ended(after, then(List.of()), WENT).outcome());
-        List<Ruling> no = List.of(new Ruling("ben", false, "no", SUBJECT, ASKED), one.getFirst());
+        List<GateDecision> no = List.of(new GateDecision("ben", false, "no", SUBJECT, ASKED), one.getFirst());
         assertEquals(Outcome.AS_IT_WAS, DryRun.ended(after, then(no), WENT).outcome(), "a no stays a no");
     }
 

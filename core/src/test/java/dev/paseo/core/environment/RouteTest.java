@@ -50,14 +50,16 @@ class RouteTest {
     @Test
     void aPassageEndsOnceAndOnlyThroughAnOpenExit() {
         Passage fresh = Passage.opened();
-        assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.Event.ExitJudged(true)),
+        assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.PassageEvent.ExitJudged(true)),
                 "it is still watched and tested");
-        Passage open = ((Decision.Moved<Passage, Passage.Effect>) Passage.decide(fresh, new Passage.Event.Settled()))
+        Passage open = ((Decision.Moved<Passage, Passage.Effect>) Passage.decide(fresh,
+                new Passage.PassageEvent.Settled()))
                 .state();
-        assertEquals(Decision.moved(open, List.of()), Passage.decide(open, new Passage.Event.ExitJudged(false)));
+        assertEquals(Decision.moved(open, List.of()), Passage.decide(open, new Passage.PassageEvent.ExitJudged(false)));
         Decision.Moved<Passage, Passage.Effect> ended = (Decision.Moved<Passage, Passage.Effect>) Passage.decide(open,
-                new Passage.Event.ExitJudged(true));
+                new Passage.PassageEvent.ExitJudged(true));
         assertEquals(List.of(new Passage.Effect.WalkOn()), ended.effects());
-        assertInstanceOf(Decision.Refused.class, Passage.decide(ended.state(), new Passage.Event.ExitJudged(true)));
+        assertInstanceOf(Decision.Refused.class,
+                Passage.decide(ended.state(), new Passage.PassageEvent.ExitJudged(true)));
     }
 }

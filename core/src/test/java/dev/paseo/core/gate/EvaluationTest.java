@@ -36,7 +36,7 @@ class EvaluationTest {
     }
 
     private void approved(String who, Subject subject) {
-        given.rulings.add(new Ruling(who, true, "because", subject, Facts.ASKED.plusSeconds(60)));
+        given.decisions.add(new GateDecision(who, true, "because", subject, Facts.ASKED.plusSeconds(60)));
     }
 
     /** What nobody wrote into the rules is asked where it is so, and only there. */
@@ -143,7 +143,8 @@ class EvaluationTest {
         approved("approver-1", new Subject("digest", 9, 2, 3, 4));
         approved("approver-2", given.subject);
         assertEquals(Set.of("approver-1"), gate(APPROVAL).voided());
-        given.rulings.add(new Ruling("approver-1", true, "once more", given.subject, Facts.ASKED.plusSeconds(120)));
+        given.decisions
+                .add(new GateDecision("approver-1", true, "once more", given.subject, Facts.ASKED.plusSeconds(120)));
         assertEquals(Set.of(), gate(APPROVAL).voided(), "who has approved this since is not told");
         assertEquals(given.subject.digest(), gate(APPROVAL).digest());
     }

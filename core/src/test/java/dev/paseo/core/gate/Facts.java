@@ -13,7 +13,7 @@ final class Facts {
 
     static final Instant ASKED = Instant.parse("2026-11-23T09:00:00Z");
 
-    final List<Ruling> rulings = new ArrayList<>();
+    final List<GateDecision> decisions = new ArrayList<>();
     final List<Tick> ticks = new ArrayList<>();
     final Map<String, GateFacts.Answer> answers = new HashMap<>();
     final Map<String, GateFacts.Held> conditions = new HashMap<>();
@@ -32,7 +32,7 @@ final class Facts {
                 new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), uploaded, stretch,
                         conditions),
                 ASKED,
-                new GateFacts.Said(rulings, ticks, answers), around);
+                new GateFacts.Said(decisions, ticks, answers), around);
     }
 
     void tick(String item, Tick.Outcome outcome) {

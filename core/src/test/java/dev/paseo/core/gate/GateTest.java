@@ -30,7 +30,7 @@ class GateTest {
     }
 
     private void says(String who, boolean yes, Subject subject, int minute) {
-        given.rulings.add(new Ruling(who, yes, "because", subject, ASKED.plusSeconds(60L * minute)));
+        given.decisions.add(new GateDecision(who, yes, "because", subject, ASKED.plusSeconds(60L * minute)));
     }
 
     private Verdict judged(Criterion criterion) {
@@ -185,7 +185,7 @@ class GateTest {
 
     @Test
     void aDeputysDecisionStandsAsItWasMadeAsLongAsItsPrincipalIsAsked() {
-        given.rulings.add(new Ruling("deputy", Optional.of("approver-1"), true, "because", SUBJECT.digest(),
+        given.decisions.add(new GateDecision("deputy", Optional.of("approver-1"), true, "because", SUBJECT.digest(),
                 Optional.of(SUBJECT), ASKED));
         assertTrue(judged(ONE).open(), "also once the deputyship has ended");
         assertTrue(judged(ONE).judgements().getFirst().sentence().contains("deputy said yes in place of approver-1"));
@@ -241,8 +241,9 @@ class GateTest {
     }
 
     private void yes(String by) {
-        given.rulings
-                .add(new Ruling(by, Optional.empty(), true, "because", SUBJECT.digest(), Optional.of(SUBJECT), ASKED));
+        given.decisions
+                .add(new GateDecision(by, Optional.empty(), true, "because", SUBJECT.digest(), Optional.of(SUBJECT),
+                        ASKED));
     }
 
     /** An address that belongs to nobody may be that of one who approves. */
@@ -309,7 +310,7 @@ class GateTest {
                 + "authors may not decide about it, nor may who stands in for them";
         assertEquals(Optional.of(why), Approving.refusal(ONE, facts(), ASKED, "deputy"));
         assertEquals(Optional.of(why), Approving.handOnRefusal(ONE, facts(), "deputy"));
-        given.rulings.add(new Ruling("deputy", Optional.of("developer"), true, "because", SUBJECT.digest(),
+        given.decisions.add(new GateDecision("deputy", Optional.of("developer"), true, "because", SUBJECT.digest(),
                 Optional.of(SUBJECT), ASKED));
         assertFalse(judged(ONE).open());
         given.standIns.put("deputy", Set.of("developer", "approver-2"));

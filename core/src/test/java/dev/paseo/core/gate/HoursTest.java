@@ -75,7 +75,7 @@ class HoursTest {
         Hours never = new Hours(MADRID, List.of(),
                 Map.of(LocalDate.parse("2020-01-01"), List.of(span("09:00", "10:00"))));
         assertEquals(Optional.empty(), never.at(Instant.parse("2026-11-23T08:00:00Z")));
-        Judgement judgement = Waits.open(never, Instant.parse("2026-11-23T08:00:00Z"));
+        Judgement judgement = TimeCriteria.open(never, Instant.parse("2026-11-23T08:00:00Z"));
         assertEquals(Judgement.State.NOT_MET, judgement.state());
         assertTrue(judgement.sentence().contains("never come"));
     }

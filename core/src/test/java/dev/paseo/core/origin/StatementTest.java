@@ -34,22 +34,23 @@ class StatementTest {
 
     @Test
     void aStatementOfThisFileBySomebodyTrustedIsBelieved() {
-        assertEquals(Optional.empty(), statement.doubt(signed(SignedEnvelope.IN_TOTO, payload), ours.ring(), APP));
+        assertEquals(Optional.empty(),
+                statement.reasonAgainst(signed(SignedEnvelope.IN_TOTO, payload), ours.ring(), APP));
     }
 
     @Test
     void noOtherIs() {
         SignedEnvelope good = signed(SignedEnvelope.IN_TOTO, payload);
         assertEquals(Optional.of("the statement is about another file: app " + APP),
-                statement.doubt(good, ours.ring(), "b".repeat(64)));
+                statement.reasonAgainst(good, ours.ring(), "b".repeat(64)));
         assertEquals(Optional.of("the statement is about another file: none"),
-                new Statement(Statement.TYPE, Statement.LIVE, List.of()).doubt(good, ours.ring(), APP));
+                new Statement(Statement.TYPE, Statement.LIVE, List.of()).reasonAgainst(good, ours.ring(), APP));
         assertEquals(Optional.of("the statement is not signed by this key: it was changed, or is another service's"),
-                statement.doubt(good, SigningPair.fresh().ring(), APP));
+                statement.reasonAgainst(good, SigningPair.fresh().ring(), APP));
         assertEquals(Optional.of("the envelope holds text/plain, and should hold " + SignedEnvelope.IN_TOTO),
-                statement.doubt(signed("text/plain", payload), ours.ring(), APP));
+                statement.reasonAgainst(signed("text/plain", payload), ours.ring(), APP));
         assertEquals(Optional.of("the statement is of the type x, and should be of " + Statement.TYPE),
-                new Statement("x", Statement.LIVE, statement.subjects()).doubt(good, ours.ring(), APP));
+                new Statement("x", Statement.LIVE, statement.subjects()).reasonAgainst(good, ours.ring(), APP));
         assertFalse(new SignedEnvelope(good.payloadType(), good.payload(), List.of()).good(ours.ring()),
                 "what nobody signed");
     }

@@ -18,8 +18,8 @@ class RunDeciderTest {
     private static final StageKey TESTS = StageKey.of("unit-tests");
 
     private static RunState twoStages() {
-        return RunState.planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of("app")),
-                StageState.waiting(TESTS, Waits.on(COMPILE), List.of())), List.of("app"));
+        return RunState.planned(List.of(StageState.waiting(COMPILE, StageDependencies.on(), List.of("app")),
+                StageState.waiting(TESTS, StageDependencies.on(COMPILE), List.of())), List.of("app"));
     }
 
     private final List<RunEffect> effects = new ArrayList<>();
@@ -75,7 +75,8 @@ class RunDeciderTest {
 
     @Test
     void aRunThatDoesNotDeliverWhatItsRecipeDeploysFailsWithThatSentence() {
-        RunState run = RunState.planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of())), List.of("app"));
+        RunState run = RunState.planned(List.of(StageState.waiting(COMPILE, StageDependencies.on(), List.of())),
+                List.of("app"));
         RunState done = after(run, new RunEvent.Prepared(true), taken(COMPILE),
                 ended(COMPILE, new StageOutcome.Passed()));
         assertEquals(RunStatus.FAILED, done.status());
@@ -156,10 +157,12 @@ class RunDeciderTest {
 
     /** compile, unit-tests after it, tidy after whatever came of both, ring if unit-tests failed. */
     private static RunState fourStages() {
-        return RunState.planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of()),
-                StageState.waiting(TESTS, Waits.on(COMPILE), List.of()),
-                StageState.waiting(TIDY, new Waits(List.of(), List.of(COMPILE, TESTS), List.of()), List.of()),
-                StageState.waiting(RING, new Waits(List.of(), List.of(), List.of(TESTS)), List.of())), List.of());
+        return RunState.planned(List.of(StageState.waiting(COMPILE, StageDependencies.on(), List.of()),
+                StageState.waiting(TESTS, StageDependencies.on(COMPILE), List.of()),
+                StageState.waiting(TIDY, new StageDependencies(List.of(), List.of(COMPILE, TESTS), List.of()),
+                        List.of()),
+                StageState.waiting(RING, new StageDependencies(List.of(), List.of(), List.of(TESTS)), List.of())),
+                List.of());
     }
 
     private static String states(RunState run) {
@@ -198,8 +201,9 @@ class RunDeciderTest {
 
     @Test
     void aStageThatMayFailWarnsAndThoseAfterItGoOn() {
-        RunState run = RunState.planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of()).tolerated(),
-                StageState.waiting(TESTS, Waits.on(COMPILE), List.of())), List.of());
+        RunState run = RunState
+                .planned(List.of(StageState.waiting(COMPILE, StageDependencies.on(), List.of()).tolerated(),
+                        StageState.waiting(TESTS, StageDependencies.on(COMPILE), List.of())), List.of());
         RunState done = after(run, new RunEvent.Prepared(true), taken(COMPILE), failed(COMPILE), taken(TESTS),
                 passed(TESTS));
         assertEquals("WARNED: compile WARNED, unit-tests PASSED", states(done));
@@ -208,8 +212,10 @@ class RunDeciderTest {
     @Test
     void whatIsNotWantedIsSkippedAtOnceAndThoseAfterItGoOn() {
         RunState run = RunState
-                .planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of()).notWanted("branch is try/metres"),
-                        StageState.waiting(TESTS, Waits.on(COMPILE), List.of())), List.of());
+                .planned(List.of(
+                        StageState.waiting(COMPILE, StageDependencies.on(), List.of())
+                                .notWanted("branch is try/metres"),
+                        StageState.waiting(TESTS, StageDependencies.on(COMPILE), List.of())), List.of());
         RunState now = after(run, new RunEvent.Prepared(true));
         assertEquals("RUNNING: compile SKIPPED, unit-tests READY", states(now));
         assertEquals("PASSED: compile SKIPPED, unit-tests PASSED", states(after(now, taken(TESTS), passed(TESTS))));
@@ -251,7 +257,8 @@ class RunDeciderTest {
         assertInstanceOf(Decision.Refused.class, RunDecider
                 .decide(after(twoStages(), new RunEvent.PreparationFailed("no")), new RunEvent.ResumeAsked()));
         RunState nothingDelivered = after(
-                RunState.planned(List.of(StageState.waiting(COMPILE, Waits.on(), List.of())), List.of("app")),
+                RunState.planned(List.of(StageState.waiting(COMPILE, StageDependencies.on(), List.of())),
+                        List.of("app")),
                 new RunEvent.Prepared(true), taken(COMPILE), passed(COMPILE));
         assertInstanceOf(Decision.Refused.class, RunDecider.decide(nothingDelivered, new RunEvent.ResumeAsked()));
     }

@@ -38,7 +38,8 @@ class RunPropertiesTest {
                         waits.get(how).add(key(before));
                     }
                 }
-                StageState stage = StageState.waiting(key(at), new Waits(waits.get(0), waits.get(1), waits.get(2)),
+                StageState stage = StageState.waiting(key(at),
+                        new StageDependencies(waits.get(0), waits.get(1), waits.get(2)),
                         List.of("artifact-" + at));
                 int more = masks.get(at) >> 2 * count & 7;
                 stages.add(more == 1 ? stage.tolerated() : more == 2 ? stage.notWanted("it is not") : stage);

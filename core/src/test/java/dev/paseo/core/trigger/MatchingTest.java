@@ -135,10 +135,10 @@ class MatchingTest {
                 find(new Event.Pushed("daylight-api", "main", "c", Optional.empty()), new Trigger.Arrival()));
         Trigger clock = new Trigger.Clock("0 2 * * *", "UTC");
         assertEquals("starts on main",
-                find(new Event.Struck("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, false), clock));
+                find(new Event.Fired("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, false), clock));
         assertEquals("the service was away at that time, and it is too long ago to be made up for",
-                find(new Event.Struck("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, true), clock));
-        assertEquals("-", find(new Event.Struck("daylight-api", "0 3 * * *", "UTC", Instant.EPOCH, false), clock));
+                find(new Event.Fired("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, true), clock));
+        assertEquals("-", find(new Event.Fired("daylight-api", "0 3 * * *", "UTC", Instant.EPOCH, false), clock));
         assertEquals("starts on feature/night, not trusted",
                 find(new Event.Pushed("daylight-api", "feature/night", "c", Optional.empty()),
                         new Trigger.Preview(patterns("feature/*"))));
@@ -182,9 +182,9 @@ class MatchingTest {
     @Test
     void aClockIsMissedAfterAnHour() {
         Instant at = Instant.parse("2026-11-28T02:00:00Z");
-        assertFalse(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at).missed());
-        assertFalse(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600)).missed());
-        assertTrue(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600).plusMillis(1))
+        assertFalse(Event.Fired.noticed("daylight-api", "0 2 * * *", "UTC", at, at).missed());
+        assertFalse(Event.Fired.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600)).missed());
+        assertTrue(Event.Fired.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600).plusMillis(1))
                 .missed());
     }
 }

@@ -75,11 +75,11 @@ class TriggerDryRunTest {
     @Test
     void theSameTriggersChangeNothingAndClocksAreEachTakenOnce() {
         Matching.InForce clock = inForce(new Trigger.Clock("0 6 * * *", "UTC"));
-        List<Past> struck = List.of(new Past(new Event.Struck("daylight-api", "0 6 * * *", "UTC", NOON, false), "clock",
+        List<Past> fired = List.of(new Past(new Event.Fired("daylight-api", "0 6 * * *", "UTC", NOON, false), "clock",
                 NOON, true));
-        assertEquals("1 1 1 0 []", told(TriggerDryRun.of(struck, List.of(clock), List.of(clock))));
+        assertEquals("1 1 1 0 []", told(TriggerDryRun.of(fired, List.of(clock), List.of(clock))));
         assertEquals("1 1 0 0 [clock STARTS STARTS_NOTHING]",
-                told(TriggerDryRun.of(struck, List.of(clock), List.of(inForce(push("main"))))));
+                told(TriggerDryRun.of(fired, List.of(clock), List.of(inForce(push("main"))))));
         assertEquals(List.of(clock.trigger()),
                 TriggerDryRun.clocks(List.of(clock), List.of(clock, inForce(push("main")))));
     }

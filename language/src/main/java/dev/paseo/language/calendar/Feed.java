@@ -17,17 +17,17 @@ import net.fortuna.ical4j.model.property.immutable.ImmutableVersion;
 public final class Feed {
 
     /** @param url where it is looked at; may be empty */
-    public record Event(String uid, Instant from, Instant until, String summary, String url) {}
+    public record CalendarEvent(String uid, Instant from, Instant until, String summary, String url) {}
 
     private Feed() {}
 
-    public static String write(String name, Instant now, List<Event> events) {
+    public static String write(String name, Instant now, List<CalendarEvent> events) {
         Calendar calendar = new Calendar();
         calendar.add(new ProdId("-//paseo//" + name + "//EN"));
         calendar.add(ImmutableVersion.VERSION_2_0);
         calendar.add(ImmutableCalScale.GREGORIAN);
         calendar.add(new XProperty("X-WR-CALNAME", name));
-        for (Event event : events) {
+        for (CalendarEvent event : events) {
             VEvent written = new VEvent(event.from(), event.until(), event.summary());
             written.add(new Uid(event.uid()));
             written.replace(new DtStamp(now));

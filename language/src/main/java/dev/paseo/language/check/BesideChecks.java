@@ -1,7 +1,7 @@
 package dev.paseo.language.check;
 
 import dev.paseo.core.trigger.BranchPattern;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
@@ -24,7 +24,7 @@ public final class BesideChecks {
     private BesideChecks() {}
 
     /** @param files paths from the folder that the pipeline file lies in */
-    public static List<Problem> of(PipelineFile file, Places places, List<String> files) {
+    public static List<Problem> of(PipelineFile file, SourcePositions places, List<String> files) {
         Set<String> there = Set.copyOf(files);
         List<Problem> warnings = new ArrayList<>();
         for (PipelineFile.Stage stage : file.stages()) {
@@ -39,7 +39,7 @@ public final class BesideChecks {
         return warnings;
     }
 
-    private static void recipe(Recipe recipe, Places places, List<String> files, List<Problem> warnings) {
+    private static void recipe(Recipe recipe, SourcePositions places, List<String> files, List<Problem> warnings) {
         List<BranchPattern> brings = recipe.bring().stream().map(BranchPattern::new).toList();
         brings.stream().filter(pattern -> files.stream().noneMatch(pattern::matches)).forEach(pattern -> warnings
                 .add(places.problem("deployment.bring", pattern + " matches no file beside this one")));

@@ -2,7 +2,7 @@ package dev.paseo.language.check;
 
 import dev.paseo.core.secret.Lack;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFile.Outcome;
@@ -28,18 +28,18 @@ public final class FileChecks {
     private static final Set<Outcome> WITHOUT_VERSION = EnumSet.of(Outcome.FAILED, Outcome.CANCELLED);
 
     private final PipelineFile file;
-    private final Places places;
+    private final SourcePositions places;
     private final Surroundings around;
     private final List<Problem> problems = new ArrayList<>();
     private final List<Problem> warnings = new ArrayList<>();
 
-    private FileChecks(PipelineFile file, Places places, Surroundings around) {
+    private FileChecks(PipelineFile file, SourcePositions places, Surroundings around) {
         this.file = file;
         this.places = places;
         this.around = around;
     }
 
-    public static Found of(PipelineFile file, Places places, Surroundings around) {
+    public static Found of(PipelineFile file, SourcePositions places, Surroundings around) {
         FileChecks checks = new FileChecks(file, places, around);
         checks.starts();
         file.stages().forEach(checks::stage);

@@ -175,7 +175,7 @@ public final class Condition {
     }
 
     /** What is wrong with a condition; empty where nothing is. */
-    public Optional<String> doubt(String text) {
+    public Optional<String> reasonAgainst(String text) {
         try {
             compile(text);
             return Optional.empty();

@@ -135,7 +135,7 @@ final class GateReader {
 
     private Optional<String> fact(Value value) {
         Optional<String> text = value.text();
-        text.flatMap(conditions::doubt).ifPresent(value::problem);
+        text.flatMap(conditions::reasonAgainst).ifPresent(value::problem);
         return text;
     }
 

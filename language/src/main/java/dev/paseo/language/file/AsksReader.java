@@ -53,7 +53,7 @@ final class AsksReader {
         String standard = given.filter(Value::isText).map(Value::plain).orElse("");
         Ask ask = new Ask(question, kind, standard, of);
         given.filter(value -> kind != Ask.Kind.ONE_OF || !of.isEmpty())
-                .ifPresent(value -> ask.doubt(standard).ifPresent(value::problem));
+                .ifPresent(value -> ask.reasonAgainst(standard).ifPresent(value::problem));
         return ask;
     }
 }

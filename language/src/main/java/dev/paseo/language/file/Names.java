@@ -83,7 +83,7 @@ public final class Names {
     /** A condition that means something over these facts. */
     static Optional<String> condition(Value value, Condition condition) {
         Optional<String> text = value.text();
-        text.flatMap(condition::doubt).ifPresent(value::problem);
+        text.flatMap(condition::reasonAgainst).ifPresent(value::problem);
         return text;
     }
 

@@ -91,7 +91,7 @@ public record PipelineFile(
         public enum Kind { FLAG, TEXT, NUMBER, ONE_OF }
 
         /** Why this is no answer; empty where it is one. */
-        public Optional<String> doubt(String answer) {
+        public Optional<String> reasonAgainst(String answer) {
             boolean right = switch (kind) {
                 case FLAG -> answer.equals("true") || answer.equals("false");
                 case NUMBER -> answer.matches("-?[0-9]{1,15}(\\.[0-9]{1,9})?");

@@ -19,8 +19,8 @@ record Givens(Use use, String words, Piece piece) {
             if (input == null) {
                 value.problemWithName("is not an input of " + words + NearestName.hint(name, piece.inputs().keySet()));
             } else {
-                input.doubt(value.node()).ifPresentOrElse(
-                        doubt -> value.problem(doubt + " (" + input.words() + ")"),
+                input.reasonAgainst(value.node()).ifPresentOrElse(
+                        reason -> value.problem(reason + " (" + input.words() + ")"),
                         () -> given.put(name, given(value.node(), place)));
             }
         });

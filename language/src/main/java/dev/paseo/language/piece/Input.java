@@ -59,7 +59,7 @@ record Input(String words, Kind kind, Optional<Value> standard, List<String> of)
     }
 
     /** Why this cannot be given; empty where it can. */
-    Optional<String> doubt(Node given) {
+    Optional<String> reasonAgainst(Node given) {
         if (kind == Kind.LIST) {
             return given instanceof SequenceNode list && list.getValue().size() <= MOST
                     && list.getValue().stream()
@@ -72,10 +72,10 @@ record Input(String words, Kind kind, Optional<Value> standard, List<String> of)
         }
         String text = scalar.getValue();
         return switch (kind) {
-            case FLAG -> new Ask("", Ask.Kind.FLAG, "", of).doubt(text);
-            case TEXT -> new Ask("", Ask.Kind.TEXT, "", of).doubt(text);
-            case NUMBER -> new Ask("", Ask.Kind.NUMBER, "", of).doubt(text);
-            case ONE_OF -> new Ask("", Ask.Kind.ONE_OF, "", of).doubt(text);
+            case FLAG -> new Ask("", Ask.Kind.FLAG, "", of).reasonAgainst(text);
+            case TEXT -> new Ask("", Ask.Kind.TEXT, "", of).reasonAgainst(text);
+            case NUMBER -> new Ask("", Ask.Kind.NUMBER, "", of).reasonAgainst(text);
+            case ONE_OF -> new Ask("", Ask.Kind.ONE_OF, "", of).reasonAgainst(text);
             default -> DURATION.matcher(text).matches() ? Optional.empty()
                     : Optional.of("should be a length of time such as 30s, 5m or 48h; got “" + text + "”");
         };

@@ -92,7 +92,7 @@ final class PieceReader {
             entries.get("of").problemWithName("belongs to kind: one-of alone");
         }
         Input input = new Input(words, kind, optional(entries, "default"), of);
-        input.standard().ifPresent(value -> input.doubt(value.node()).ifPresent(value::problem));
+        input.standard().ifPresent(value -> input.reasonAgainst(value.node()).ifPresent(value::problem));
         return input;
     }
 

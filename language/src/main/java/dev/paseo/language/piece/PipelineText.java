@@ -2,7 +2,7 @@ package dev.paseo.language.piece;
 
 import dev.paseo.language.Document;
 import dev.paseo.language.Origin;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Reading;
 import dev.paseo.language.Value;
 import dev.paseo.language.file.PipelineFile;
@@ -76,8 +76,8 @@ public final class PipelineText {
     }
 
     /** Where what it says stands: of what a piece brings, where the piece is used. */
-    public Places places() {
-        return Places.of(whole);
+    public SourcePositions places() {
+        return SourcePositions.of(whole);
     }
 
     /** The pieces that it uses, in their order, each with those that it uses in its turn behind it. */

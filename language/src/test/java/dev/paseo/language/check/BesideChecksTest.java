@@ -2,7 +2,7 @@ package dev.paseo.language.check;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.file.PipelineFileReader;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -25,7 +25,8 @@ class BesideChecksTest {
             """;
 
     private static List<String> said(String... files) {
-        return BesideChecks.of(PipelineFileReader.read(TEXT).value().orElseThrow(), Places.of(TEXT), List.of(files))
+        return BesideChecks
+                .of(PipelineFileReader.read(TEXT).value().orElseThrow(), SourcePositions.of(TEXT), List.of(files))
                 .stream()
                 .map(each -> each.line() + " " + each.message()).toList();
     }

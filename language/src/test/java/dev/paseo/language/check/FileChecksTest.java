@@ -2,7 +2,7 @@ package dev.paseo.language.check;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFileReader;
 import java.util.LinkedHashMap;
@@ -34,7 +34,8 @@ class FileChecksTest {
 
     private static FileChecks.Found found(String text) {
         var reading = PipelineFileReader.read(text);
-        return FileChecks.of(reading.value().orElseThrow(() -> new AssertionError(reading.problems())), Places.of(text),
+        return FileChecks.of(reading.value().orElseThrow(() -> new AssertionError(reading.problems())),
+                SourcePositions.of(text),
                 AROUND);
     }
 
@@ -129,7 +130,8 @@ class FileChecksTest {
                 Set.of(), Set.of("BOARD_KEY"), Set.of(), Set.of(), Map.of());
         String text = HEAD + "starts: [{push: [main]}]\n" + USES;
         assertEquals(List.of("5 BOARD_KEY has no value: paseo secret set BOARD_KEY --component path-board"),
-                said(FileChecks.of(PipelineFileReader.read(text).value().orElseThrow(), Places.of(text), without)
+                said(FileChecks
+                        .of(PipelineFileReader.read(text).value().orElseThrow(), SourcePositions.of(text), without)
                         .warnings()));
     }
 
@@ -140,12 +142,14 @@ class FileChecksTest {
                 "5 names app, but without stages the only artifact is tree, the commit's files");
         String good = starts + "tree: site\ndeployment: {artifacts: [tree], on-each-host: [a]}\n";
         assertEquals(List.of(),
-                said(FileChecks.of(PipelineFileReader.read(good).value().orElseThrow(), Places.of(good), AROUND)
+                said(FileChecks
+                        .of(PipelineFileReader.read(good).value().orElseThrow(), SourcePositions.of(good), AROUND)
                         .problems()));
         Surroundings uploaded = new Surroundings("path-board", false, AROUND.components(), ENVIRONMENTS, List.of(),
                 Map.of(), Set.of(), Set.of(), Set.of(), Set.of(), Map.of());
         assertEquals(List.of("5 path-board has no repository, so there is no commit to take site from"),
-                said(FileChecks.of(PipelineFileReader.read(good).value().orElseThrow(), Places.of(good), uploaded)
+                said(FileChecks
+                        .of(PipelineFileReader.read(good).value().orElseThrow(), SourcePositions.of(good), uploaded)
                         .problems()));
     }
 }

@@ -29,13 +29,13 @@ class ConditionTest {
             "has(coverage.branches), false",
             "tests.skipped > 5 || findings.errors > 0, true"})
     void overReports(String text, String expected) {
-        assertEquals(Optional.empty(), Condition.overReports().doubt(text));
+        assertEquals(Optional.empty(), Condition.overReports().reasonAgainst(text));
         assertEquals(expected, Condition.overReports().holds(text, REPORTS).map(String::valueOf).orElse("-"));
     }
 
     @Test
     void aConditionWithoutEndIsRefused() {
-        assertTrue(Condition.overReports().doubt("tests.failed == 0 && ".repeat(200) + "true").orElseThrow()
+        assertTrue(Condition.overReports().reasonAgainst("tests.failed == 0 && ".repeat(200) + "true").orElseThrow()
                 .contains("at most 2000 are allowed"));
     }
 
@@ -66,7 +66,7 @@ class ConditionTest {
                 "tests", Map.of("failed", 0L, "total", 7L), "at",
                 Map.of("staging", Map.of("tests", Map.of("failed", 0L))));
         Condition conditions = Condition.overGates(List.of("staging", "north-hut"));
-        assertEquals(Optional.empty(), conditions.doubt(text));
+        assertEquals(Optional.empty(), conditions.reasonAgainst(text));
         assertEquals(Optional.ofNullable(holds), conditions.holds(text, facts));
         assertEquals(seen, Condition.seen(text, facts));
     }

@@ -58,7 +58,7 @@ class AddedEvidence {
                             + String.join(", ", KINDS));
         }
         Optional<Long> place = place(version, environment);
-        ByteStore.Kept kept = bytes.keep(in, LARGEST, changes.now());
+        ByteStore.StoredBytes kept = bytes.keep(in, LARGEST, changes.now());
         Object summary = switch (kind) {
             case Evidence.TESTS, Evidence.COVERAGE, Evidence.FINDINGS, Evidence.PARTS -> evidence.readFile(kind,
                     kept.digest());

@@ -60,7 +60,7 @@ class AddedEvidenceController {
     }
 
     private Versions.Version version(String component, String number) {
-        Components.Registered known = components.named(component);
+        Components.RegisteredComponent known = components.named(component);
         return versions.numbered(known.id(), known.name(), number);
     }
 

@@ -151,14 +151,16 @@ class LeaseController {
     }
 
     /** Takes bytes under a lease that must still be held when they have arrived. */
-    private ByteStore.Kept take(String authorization, HttpServletRequest request, BiConsumer<Work, ByteStore.Kept> then)
+    private ByteStore.StoredBytes take(String authorization, HttpServletRequest request,
+            BiConsumer<Work, ByteStore.StoredBytes> then)
             throws IOException {
         long component = answering.quotas().ofWork(held(authorization).id());
         if (request.getContentLengthLong() > LARGEST) {
             throw Refusal.tooLarge("At most " + Size.words(LARGEST) + " are accepted");
         }
         long room = answering.quotas().room(component, request.getContentLengthLong());
-        ByteStore.Kept kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room), answering.clock().now());
+        ByteStore.StoredBytes kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room),
+                answering.clock().now());
         then.accept(held(authorization), kept);
         answering.quotas().kept(component, kept.size());
         return kept;
@@ -166,21 +168,21 @@ class LeaseController {
 
     /** Takes a file that becomes an artifact; answers with the digest of what arrived. */
     @PutMapping("/outputs/{name}")
-    ByteStore.Kept output(@RequestHeader("Authorization") String authorization, @PathVariable String name,
+    ByteStore.StoredBytes output(@RequestHeader("Authorization") String authorization, @PathVariable String name,
             @RequestParam String fileName, HttpServletRequest request) throws IOException {
         return take(authorization, request, (work, kept) -> files(work).output(work, name, fileName, kept));
     }
 
     /** Takes the archive of the files that the stages after this one find in their workspaces. */
     @PutMapping("/files")
-    ByteStore.Kept files(@RequestHeader("Authorization") String authorization, HttpServletRequest request)
+    ByteStore.StoredBytes files(@RequestHeader("Authorization") String authorization, HttpServletRequest request)
             throws IOException {
         return take(authorization, request, (work, kept) -> files(work).files(work, kept));
     }
 
     /** Takes an archive of report files of one kind: tests, coverage, findings or parts. */
     @PutMapping("/reports/{kind}")
-    ByteStore.Kept report(@RequestHeader("Authorization") String authorization, @PathVariable String kind,
+    ByteStore.StoredBytes report(@RequestHeader("Authorization") String authorization, @PathVariable String kind,
             HttpServletRequest request) throws IOException {
         return take(authorization, request, (work, kept) -> files(work).report(work, kind, kept));
     }
@@ -209,7 +211,7 @@ class LeaseController {
 
     /** Keeps an archive of folders under this key. */
     @PutMapping("/reuse/{key}")
-    ByteStore.Kept reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key,
+    ByteStore.StoredBytes reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key,
             HttpServletRequest request) throws IOException {
         return take(authorization, request, (work, kept) -> files(work).reuse(work, key, kept));
     }

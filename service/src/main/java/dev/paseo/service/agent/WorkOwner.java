@@ -41,19 +41,19 @@ public interface WorkOwner {
         void source(Work work, OutputStream out);
 
         /** A file has arrived under the name of an artifact. */
-        void output(Work work, String name, String fileName, ByteStore.Kept kept);
+        void output(Work work, String name, String fileName, ByteStore.StoredBytes kept);
 
         /** The archive for the stages after it has arrived. */
-        void files(Work work, ByteStore.Kept kept);
+        void files(Work work, ByteStore.StoredBytes kept);
 
         /** An archive of report files of this kind has arrived; refused where one cannot be read. */
-        void report(Work work, String kind, ByteStore.Kept kept);
+        void report(Work work, String kind, ByteStore.StoredBytes kept);
 
         /** What was kept under this key, or, where nothing was, the newest under another. */
         Optional<Reused> reused(Work work, String key);
 
         /** Folders to be kept under this key. */
-        void reuse(Work work, String key, ByteStore.Kept kept);
+        void reuse(Work work, String key, ByteStore.StoredBytes kept);
     }
 
     /**

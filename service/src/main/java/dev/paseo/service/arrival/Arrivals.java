@@ -9,7 +9,7 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
@@ -77,7 +77,7 @@ public class Arrivals {
     }
 
     /** The version of this number, where it is here with exactly these artifacts; refused where it has others. */
-    Optional<Long> here(Registered component, String number, List<Versions.Artifact> artifacts) {
+    Optional<Long> here(RegisteredComponent component, String number, List<Versions.Artifact> artifacts) {
         if (!versions.exists(component.id(), number)) {
             return Optional.empty();
         }
@@ -108,7 +108,7 @@ public class Arrivals {
     }
 
     /** Refuses what the recipe could not deploy; asked before anything is sent, and again when it is sealed. */
-    PipelineFile file(Registered component, Set<String> artifacts) {
+    PipelineFile file(RegisteredComponent component, Set<String> artifacts) {
         FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
                 .map(head -> components.readFile(component, head))
                 .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
@@ -125,7 +125,7 @@ public class Arrivals {
     }
 
     /** Seals it, in the transaction under way. */
-    public Result seal(Registered component, Arrived arrived) {
+    public Result seal(RegisteredComponent component, Arrived arrived) {
         lines.holdLine(component.id(), Versions.UPLOADED);
         Optional<Long> here = here(component, arrived.number(), arrived.artifacts());
         if (here.isPresent()) {
@@ -150,7 +150,7 @@ public class Arrivals {
         return new Result(version, true);
     }
 
-    private void checkBundle(Registered component, Arrived arrived, List<String> brings) {
+    private void checkBundle(RegisteredComponent component, Arrived arrived, List<String> brings) {
         if (arrived.bundle() == null) {
             if (brings.isEmpty()) {
                 return;

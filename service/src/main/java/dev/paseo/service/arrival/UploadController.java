@@ -3,7 +3,7 @@ package dev.paseo.service.arrival;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.access.PersonalTokens;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -79,7 +79,7 @@ class UploadController {
     UploadView begin(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody UploadRequest request) {
         Permission.require(person, Action.PUBLISH, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         Optional<Long> id = uploads.begin(component, request.number(),
                 new Uploads.Statement(request.files(), request.authors().orElse(List.of())), person);
         return id.map(this::view)

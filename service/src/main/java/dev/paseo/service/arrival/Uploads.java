@@ -10,7 +10,7 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
@@ -78,7 +78,7 @@ class Uploads {
     }
 
     /** Begins an upload, or goes on with the same one; empty where exactly these artifacts are the version already. */
-    Optional<Long> begin(Registered component, String number, Statement statement, Person by) {
+    Optional<Long> begin(RegisteredComponent component, String number, Statement statement, Person by) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name() + " is retired and accepts no more versions");
         }
@@ -198,7 +198,7 @@ class Uploads {
 
     private void arrived(long upload, UploadMapper.FileRow file) {
         try (InputStream part = parts.open(upload, file.kind(), file.name())) {
-            ByteStore.Kept kept = bytes.keep(part, file.size(), around.changes().now());
+            ByteStore.StoredBytes kept = bytes.keep(part, file.size(), around.changes().now());
             if (!kept.digest().equals(file.digest())) {
                 parts.drop(upload, file.kind(), file.name());
                 throw Refusal.unprocessable("Other bytes",
@@ -216,7 +216,7 @@ class Uploads {
     }
 
     /** Makes the version. The same upload again, or the same bytes by another, changes nothing more. */
-    Arrivals.Result seal(long id, Registered component, Person by) {
+    Arrivals.Result seal(long id, RegisteredComponent component, Person by) {
         UploadMapper.UploadRow upload = upload(id);
         List<UploadMapper.FileRow> files = mapper.files(id);
         List<String> missing = files.stream().filter(file -> !file.complete())

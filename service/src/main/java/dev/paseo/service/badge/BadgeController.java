@@ -5,7 +5,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.permission.Permission;
@@ -61,12 +61,12 @@ class BadgeController {
     BadgeView address(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestParam Optional<String> branch) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         return new BadgeView(settings.address() + "/badges/" + key(component) + "/" + name + ".svg?branch="
                 + URLEncoder.encode(branch.orElse(component.mainBranch()), StandardCharsets.UTF_8));
     }
 
-    private String key(Registered component) {
+    private String key(RegisteredComponent component) {
         return Tokens.hash("badge\n" + secrets.of(component.id(), component.name())).substring(0, 24);
     }
 
@@ -75,7 +75,7 @@ class BadgeController {
     @GetMapping(value = "/badges/{key}/{name}.svg", produces = "image/svg+xml")
     ResponseEntity<String> badge(@PathVariable String key, @PathVariable String name,
             @RequestParam Optional<String> branch) {
-        Registered component = components.found(name).orElseThrow(BadgeController::none);
+        RegisteredComponent component = components.found(name).orElseThrow(BadgeController::none);
         if (!MessageDigest.isEqual(key(component).getBytes(StandardCharsets.US_ASCII),
                 key.getBytes(StandardCharsets.UTF_8))) {
             throw none();

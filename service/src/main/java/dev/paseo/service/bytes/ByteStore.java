@@ -12,10 +12,10 @@ import java.util.Optional;
 public interface ByteStore {
 
     /** A file that is kept; {@code size} in bytes. */
-    record Kept(String digest, long size) {}
+    record StoredBytes(String digest, long size) {}
 
     /** Keeps what the stream gives, at most {@code mostBytes} of it. */
-    Kept keep(InputStream bytes, long mostBytes) throws IOException;
+    StoredBytes keep(InputStream bytes, long mostBytes) throws IOException;
 
     InputStream open(String digest) throws IOException;
 

@@ -37,7 +37,7 @@ class FolderByteStore implements ByteStore {
     }
 
     @Override
-    public Kept keep(InputStream bytes, long mostBytes) throws IOException {
+    public StoredBytes keep(InputStream bytes, long mostBytes) throws IOException {
         Path arriving = Files.createTempFile(scratch, "arriving", "");
         try {
             MessageDigest digest = Sha256.digest();
@@ -48,7 +48,7 @@ class FolderByteStore implements ByteStore {
             Files.createDirectories(place.getParent());
             Files.move(arriving, place, StandardCopyOption.ATOMIC_MOVE);
             sync(place.getParent());
-            return new Kept(name, size);
+            return new StoredBytes(name, size);
         } finally {
             Files.deleteIfExists(arriving);
         }

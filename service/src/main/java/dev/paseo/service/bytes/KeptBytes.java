@@ -26,9 +26,9 @@ public class KeptBytes {
         this.damage = damage;
     }
 
-    public ByteStore.Kept keep(InputStream bytes, long mostBytes, Instant now) {
+    public ByteStore.StoredBytes keep(InputStream bytes, long mostBytes, Instant now) {
         try {
-            ByteStore.Kept kept = store.keep(bytes, mostBytes);
+            ByteStore.StoredBytes kept = store.keep(bytes, mostBytes);
             mapper.arrived(kept.digest(), kept.size(), now);
             damage.mended(kept.digest());
             return kept;

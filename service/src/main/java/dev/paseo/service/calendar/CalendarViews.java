@@ -63,16 +63,19 @@ class CalendarViews {
      */
     String feed(String name) {
         CalendarView view = view(name);
-        List<Feed.Event> events = new ArrayList<>();
-        view.open().forEach(each -> events.add(new Feed.Event("open-" + each.from() + "@" + name, each.from(),
+        List<Feed.CalendarEvent> events = new ArrayList<>();
+        view.open().forEach(each -> events.add(new Feed.CalendarEvent("open-" + each.from() + "@" + name, each.from(),
                 each.until().orElse(each.from()), name + " is open", "")));
-        view.closed().forEach(each -> events.add(new Feed.Event("closed-" + each.from() + "@" + name, each.from(),
-                each.until().orElse(each.from().plus(AHEAD)), name + " is closed: " + each.words(), "")));
+        view.closed()
+                .forEach(each -> events.add(new Feed.CalendarEvent("closed-" + each.from() + "@" + name, each.from(),
+                        each.until().orElse(each.from().plus(AHEAD)), name + " is closed: " + each.words(), "")));
         view.deployments()
-                .forEach(each -> events.add(new Feed.Event("deployment-" + each.deployment() + "@" + name, each.from(),
-                        each.until().orElse(view.now()),
-                        each.component() + " " + each.version() + " into " + name + ": " + Word.of(each.status()),
-                        settings.address() + "/deployments/" + each.deployment())));
+                .forEach(each -> events
+                        .add(new Feed.CalendarEvent("deployment-" + each.deployment() + "@" + name, each.from(),
+                                each.until().orElse(view.now()),
+                                each.component() + " " + each.version() + " into " + name + ": "
+                                        + Word.of(each.status()),
+                                settings.address() + "/deployments/" + each.deployment())));
         return Feed.write(name, view.now(), events);
     }
 

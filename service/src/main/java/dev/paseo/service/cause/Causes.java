@@ -49,10 +49,10 @@ public class Causes {
     }
 
     /** These causes, as they are kept. */
-    public List<Consequences.Kept> kept(List<Long> ids) {
+    public List<Consequences.RecordedCause> kept(List<Long> ids) {
         return ids.isEmpty() ? List.of()
                 : mapper.all(ids).stream()
-                        .map(row -> new Consequences.Kept(row.id(), Optional.ofNullable(row.parentId()),
+                        .map(row -> new Consequences.RecordedCause(row.id(), Optional.ofNullable(row.parentId()),
                                 json.read(row.body(), type(row.kind()))))
                         .toList();
     }

@@ -1,7 +1,7 @@
 package dev.paseo.service.chain;
 
 import dev.paseo.core.text.Word;
-import dev.paseo.core.cause.Consequences.Kept;
+import dev.paseo.core.cause.Consequences.RecordedCause;
 import dev.paseo.core.cause.Consequences.Node;
 import dev.paseo.core.cause.Consequences.Thing;
 import dev.paseo.core.cause.Consequences;
@@ -61,8 +61,8 @@ class Following {
 
     List<LedView> from(long cause) {
         List<CauseRow> rows = mapper.led(cause);
-        List<Kept> kept = causes.kept(rows.stream().map(CauseRow::id).toList());
-        List<Long> ids = kept.stream().map(Kept::id).toList();
+        List<RecordedCause> kept = causes.kept(rows.stream().map(CauseRow::id).toList());
+        List<Long> ids = kept.stream().map(RecordedCause::id).toList();
         List<Thing<LedView>> things = Stream.of(runs(ids), deployments(ids), nothing(ids)).flatMap(List::stream)
                 .sorted(Comparator.comparing((Thing<LedView> thing) -> thing.value().at())).toList();
         return Consequences.tree(things, kept).stream().map(Following::view).toList();

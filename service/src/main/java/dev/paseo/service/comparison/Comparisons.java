@@ -84,7 +84,7 @@ public class Comparisons {
     }
 
     /** What a place has, or had: its variables, and the revisions of the secrets by name. */
-    public record Set(Environments.Settings settings, Map<String, Long> secrets) {}
+    public record Set(Environments.PlaceSettings settings, Map<String, Long> secrets) {}
 
     public ComparisonView of(Optional<Versions.Version> live, Versions.Version version, Optional<Set> before,
             Optional<Set> after) {
@@ -149,8 +149,8 @@ public class Comparisons {
     }
 
     /** Variables of the place, and of single hosts as {@code NAME on host}. */
-    static List<VariableChange> variables(Optional<Environments.Settings> before,
-            Optional<Environments.Settings> after) {
+    static List<VariableChange> variables(Optional<Environments.PlaceSettings> before,
+            Optional<Environments.PlaceSettings> after) {
         Map<String, String> old = before.map(Comparisons::flat).orElse(Map.of());
         Map<String, String> now = after.map(Comparisons::flat).orElse(Map.of());
         TreeSet<String> names = new TreeSet<>(old.keySet());
@@ -159,7 +159,7 @@ public class Comparisons {
                 Optional.ofNullable(now.get(name)))).toList();
     }
 
-    private static Map<String, String> flat(Environments.Settings settings) {
+    private static Map<String, String> flat(Environments.PlaceSettings settings) {
         Map<String, String> all = new TreeMap<>(settings.variables());
         settings.hosts()
                 .forEach((host, own) -> own.variables().forEach((name, value) -> all.put(name + " on " + host, value)));

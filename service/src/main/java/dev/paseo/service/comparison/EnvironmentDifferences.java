@@ -55,8 +55,8 @@ class EnvironmentDifferences {
     private PlaceDifference difference(Place from, Place to) {
         Optional<Versions.Version> left = places.live(from);
         Optional<Versions.Version> right = places.live(to);
-        Environments.Settings before = environments.settings(from.id(), from.settingsRevision());
-        Environments.Settings after = environments.settings(to.id(), to.settingsRevision());
+        Environments.PlaceSettings before = environments.settings(from.id(), from.settingsRevision());
+        Environments.PlaceSettings after = environments.settings(to.id(), to.settingsRevision());
         List<String> names = left.or(() -> right).flatMap(Versions.Version::recipe).map(recipe -> recipe.secrets())
                 .orElse(List.of());
         List<String> missingFrom = secrets.missing(names, from.componentId(), from.environmentId());

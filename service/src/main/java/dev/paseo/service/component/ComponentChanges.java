@@ -6,7 +6,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
@@ -70,7 +70,7 @@ public class ComponentChanges {
      * All of it, or where one thing is refused nothing. The branches are looked at again; what is there already starts
      * nothing.
      */
-    Registered change(Registered component, ComponentChange change, Person by) {
+    RegisteredComponent change(RegisteredComponent component, ComponentChange change, Person by) {
         change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> refuse(component, name));
         change.trusted().orElse(List.of()).forEach(Registration::pattern);
         change.allowed().orElse(List.of()).forEach(Registration::pattern);
@@ -85,7 +85,7 @@ public class ComponentChanges {
         return changed(component, change, by.name(), Optional.empty());
     }
 
-    private List<String> more(Registered component, ComponentChange change) {
+    private List<String> more(RegisteredComponent component, ComponentChange change) {
         List<String> before = components.rules(component.id()).trusted().stream().map(BranchPattern::toString).toList();
         return change.trusted().orElse(List.of()).stream().filter(pattern -> !before.contains(pattern)).toList();
     }
@@ -94,7 +94,7 @@ public class ComponentChanges {
      * Where an environment that the component reaches asks a second person, more branches are trusted when somebody has
      * agreed.
      */
-    private void askSecond(Registered component, ComponentChange change, Person by) {
+    private void askSecond(RegisteredComponent component, ComponentChange change, Person by) {
         List<String> more = more(component, change);
         Map<String, List<String>> asked = more.isEmpty() ? Map.of() : records.asking().ofComponent(component.name());
         if (asked.isEmpty()) {
@@ -114,17 +114,18 @@ public class ComponentChanges {
                 by);
     }
 
-    private static String trust(Registered component, List<String> more) {
+    private static String trust(RegisteredComponent component, List<String> more) {
         return "the trusted branches of " + component.name() + ": " + String.join(", ", more) + " are trusted too";
     }
 
     /** Exactly these branches are trusted; somebody has agreed. */
-    void agreed(Registered component, List<String> trusted, String by, String agreedBy) {
+    void agreed(RegisteredComponent component, List<String> trusted, String by, String agreedBy) {
         changed(component, new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(),
                 Optional.empty(), Optional.of(trusted), Optional.empty()), by, Optional.of(agreedBy));
     }
 
-    private Registered changed(Registered component, ComponentChange change, String by, Optional<String> agreedBy) {
+    private RegisteredComponent changed(RegisteredComponent component, ComponentChange change, String by,
+            Optional<String> agreedBy) {
         Optional<Reached> source = source(component, change);
         Map<String, String> told = told(component, change);
         records.changes().run(() -> {
@@ -159,7 +160,7 @@ public class ComponentChanges {
         return seenAgain(components.byId(component.id()), source.isPresent());
     }
 
-    private Registered seenAgain(Registered now, boolean all) {
+    private RegisteredComponent seenAgain(RegisteredComponent now, boolean all) {
         if (now.repository().isEmpty()) {
             components.refreshTriggers();
         } else {
@@ -169,13 +170,13 @@ public class ComponentChanges {
     }
 
     /** Whom a change concerns: with the source, all components that come from there. */
-    List<Registered> concerned(Registered component, ComponentChange change) {
+    List<RegisteredComponent> concerned(RegisteredComponent component, ComponentChange change) {
         boolean source = change.repository().isPresent() || change.credentials().isPresent();
         return source && component.repository().isPresent() ? components.ofRepository(component.repository().get())
                 : List.of(component);
     }
 
-    private void refuse(Registered component, String name) {
+    private void refuse(RegisteredComponent component, String name) {
         if (!Names.NAME.matcher(name).matches()) {
             throw Refusal.invalid("/name", "A component's name has " + Names.NAME_WORDS + "; got “" + name + "”");
         }
@@ -195,7 +196,7 @@ public class ComponentChanges {
     private record Reached(String repository, SourceAccess how) {}
 
     /** Empty where neither the repository nor its credentials change; refused where it does not let us in. */
-    private Optional<Reached> source(Registered component, ComponentChange change) {
+    private Optional<Reached> source(RegisteredComponent component, ComponentChange change) {
         Optional<String> repository = change.repository()
                 .or(() -> change.credentials().flatMap(how -> component.repository()));
         if (change.credentials().isEmpty() && repository.equals(component.repository())
@@ -206,7 +207,7 @@ public class ComponentChanges {
                 + " has no repository: its versions are built elsewhere. Register another component for what is "
                 + "built here"));
         String wanted = repository.orElseThrow();
-        List<Registered> others = before.equals(wanted) ? List.of() : components.ofRepository(wanted);
+        List<RegisteredComponent> others = before.equals(wanted) ? List.of() : components.ofRepository(wanted);
         if (!others.isEmpty()) {
             throw Refusal.conflict(wanted + " is already the repository of " + others.getFirst().name());
         }
@@ -230,7 +231,7 @@ public class ComponentChanges {
     }
 
     /** Before and after of what changes. */
-    private Map<String, String> told(Registered component, ComponentChange change) {
+    private Map<String, String> told(RegisteredComponent component, ComponentChange change) {
         Map<String, String> told = new LinkedHashMap<>();
         change.name().ifPresent(name -> told.put("name", name));
         change.repository().ifPresent(

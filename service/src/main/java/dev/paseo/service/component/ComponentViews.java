@@ -7,7 +7,7 @@ import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.Problem;
 import dev.paseo.service.component.ComponentMapper.ManyRow;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.quota.Quotas;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -57,7 +57,7 @@ class ComponentViews {
         return patterns.stream().map(BranchPattern::toString).toList();
     }
 
-    private QuotaView kept(Registered component) {
+    private QuotaView kept(RegisteredComponent component) {
         long bytes = quotas.kept(component.id());
         return new QuotaView(bytes, quotas.quota().most(), quotas.quota().words(bytes),
                 quotas.quota().nearly(component.name(), bytes));
@@ -71,7 +71,7 @@ class ComponentViews {
                 Many.of(rows.getOrDefault(component.id(), List.of())), sound.contains(component.id()))).toList();
     }
 
-    ComponentView view(Registered component) {
+    ComponentView view(RegisteredComponent component) {
         long id = component.id();
         return view(component, new Many(components.rules(id), components.heads(id), components.formerNames(id),
                 mapper.sources(id).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
@@ -81,7 +81,7 @@ class ComponentViews {
                 false);
     }
 
-    private ComponentView view(Registered component, Many many, boolean sound) {
+    private ComponentView view(RegisteredComponent component, Many many, boolean sound) {
         List<Problem> problems = Optional.ofNullable(many.heads().get(component.mainBranch())).filter(head -> !sound)
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),

@@ -9,7 +9,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
@@ -34,7 +34,8 @@ import org.springframework.stereotype.Component;
 public class Components {
 
     /** A component. */
-    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch,
+    public record RegisteredComponent(long id, String name, Optional<String> repository, String filePath,
+            String mainBranch,
             String summary, Optional<Instant> retired) {}
 
     /** Of a branch or a tag, in characters. */
@@ -59,8 +60,8 @@ public class Components {
         this.triggers = triggers;
     }
 
-    private static Registered registered(ComponentRow row) {
-        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(),
+    private static RegisteredComponent registered(ComponentRow row) {
+        return new RegisteredComponent(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(),
                 row.mainBranch(), row.summary(), Optional.ofNullable(row.retiredAt()));
     }
 
@@ -70,11 +71,11 @@ public class Components {
     }
 
     /** By its name or a former one. */
-    public Optional<Registered> found(String name) {
+    public Optional<RegisteredComponent> found(String name) {
         return mapper.named(name).or(() -> mapper.formerly(name)).map(Components::registered);
     }
 
-    public Registered named(String name) {
+    public RegisteredComponent named(String name) {
         return found(name).orElseThrow(() -> Refusal.notFound("There is no component " + name
                 + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
     }
@@ -104,16 +105,16 @@ public class Components {
         return mapper.named(name).or(() -> mapper.formerly(name)).isEmpty();
     }
 
-    public Registered byId(long id) {
+    public RegisteredComponent byId(long id) {
         return registered(mapper.byId(id));
     }
 
-    public List<Registered> all() {
+    public List<RegisteredComponent> all() {
         return mapper.all().stream().map(Components::registered).toList();
     }
 
     /** Those whose names lie from the one to the other, both included. */
-    public List<Registered> between(String first, String last) {
+    public List<RegisteredComponent> between(String first, String last) {
         return mapper.between(first, last).stream().map(Components::registered).toList();
     }
 
@@ -123,7 +124,7 @@ public class Components {
                 rules.stream().filter(RuleRow::trusted).map(RuleRow::pattern).toList());
     }
 
-    public Mirror mirror(Registered component) {
+    public Mirror mirror(RegisteredComponent component) {
         String repository = component.repository().orElseThrow(
                 () -> Refusal.conflict(component.name() + " has no repository: its versions arrive by upload"));
         long first = firsts.computeIfAbsent(repository, mapper::firstOf);
@@ -131,7 +132,7 @@ public class Components {
     }
 
     /** All components whose source is in one repository. */
-    public List<Registered> ofRepository(String repository) {
+    public List<RegisteredComponent> ofRepository(String repository) {
         return mapper.ofRepository(repository).stream().map(Components::registered).toList();
     }
 
@@ -143,7 +144,7 @@ public class Components {
     /**
      * Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions.
      */
-    public void saveFile(Registered component, String base, String text, String by) {
+    public void saveFile(RegisteredComponent component, String base, String text, String by) {
         Map<String, String> heads = heads(component.id());
         Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
         if (!before.orElse("").equals(base)) {
@@ -165,7 +166,7 @@ public class Components {
     }
 
     /** A person's commit of the file was taken by the repository. */
-    public void committed(Registered component, String branch, String commit, String by) {
+    public void committed(RegisteredComponent component, String branch, String commit, String by) {
         reaching.changes()
                 .run(() -> reaching.changes()
                         .record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
@@ -183,24 +184,24 @@ public class Components {
      * Reads the file at a commit, with the pieces that there are now, and keeps what was found; outside any
      * transaction, since git is asked.
      */
-    public FileInForce readFile(Registered component, String commit) {
+    public FileInForce readFile(RegisteredComponent component, String commit) {
         FileInForce file = files.at(owner(component), commit,
                 () -> mirror(component).file(commit, component.filePath()));
         return file.file().flatMap(read -> cycle(component, read, files.whole(file.id()).places()))
                 .map(file::but).orElse(file);
     }
 
-    private PipelineFiles.Owner owner(Registered component) {
+    private PipelineFiles.Owner owner(RegisteredComponent component) {
         return new PipelineFiles.Owner(component.id(), names(component), component.filePath());
     }
 
     /** The component's own name, then those that it had: its file may say any of them. */
-    List<String> names(Registered component) {
+    List<String> names(RegisteredComponent component) {
         return Stream.concat(Stream.of(component.name()), mapper.formerNames(component.id()).stream()).toList();
     }
 
     /** That the triggers would make a cycle, with those of the other components as they are now. */
-    Optional<Problem> cycle(Registered component, PipelineFile file, Places places) {
+    Optional<Problem> cycle(RegisteredComponent component, PipelineFile file, SourcePositions places) {
         return triggers.cycle(component.name(), file, this::nameNow).map(way -> places.problem("starts",
                 "would make a cycle: " + String.join(" starts ", way)));
     }
@@ -251,7 +252,7 @@ public class Components {
     }
 
     /** Notes many new branches at once, which start nothing; false where somebody else has noted them. */
-    public boolean seeHeads(Registered component, Map<String, String> heads) {
+    public boolean seeHeads(RegisteredComponent component, Map<String, String> heads) {
         Map<String, Long> files = new HashMap<>();
         String rows = json
                 .write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),

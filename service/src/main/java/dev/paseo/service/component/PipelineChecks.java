@@ -1,14 +1,14 @@
 package dev.paseo.service.component;
 
 import dev.paseo.core.secret.Lack;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
 import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.check.Surroundings;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.piece.PipelineText;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.pipeline.PipelineFiles;
@@ -69,22 +69,22 @@ public class PipelineChecks {
     }
 
     /** Checks a text as the file of this component. */
-    public Checked check(Registered component, String text) {
+    public Checked check(RegisteredComponent component, String text) {
         return check(component, files.text(component.id(), component.name(), text));
     }
 
     /** Checks a file that was read already. */
-    public Checked check(Registered component, FileInForce file) {
+    public Checked check(RegisteredComponent component, FileInForce file) {
         return check(component, files.whole(file.id()));
     }
 
     /** Checks a text that was read with pieces of the caller's choice. */
-    public Checked check(Registered component, PipelineText text) {
+    public Checked check(RegisteredComponent component, PipelineText text) {
         Reading<PipelineFile> reading = text.reading();
         List<Problem> problems = new ArrayList<>(reading.problems());
         List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(file -> {
-            Places places = text.places();
+            SourcePositions places = text.places();
             if (!components.names(component).contains(file.component())) {
                 problems.add(places.problem("component",
                         "says " + file.component() + ", but this repository is registered as " + component.name()));
@@ -102,7 +102,7 @@ public class PipelineChecks {
     }
 
     /** What of a file that can be read does not agree with what is here. */
-    private FileChecks.Found around(Registered component, PipelineFile file, Places places) {
+    private FileChecks.Found around(RegisteredComponent component, PipelineFile file, SourcePositions places) {
         List<String> ofStages = file.stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
         Set<String> lacking = secrets.lacks(ofStages, component.id(), 0).stream().map(Lack::name)
                 .collect(Collectors.toSet());
@@ -118,11 +118,12 @@ public class PipelineChecks {
     /** What a component has, or would be given: a repository, sources, secrets, those with a value, branches. */
     record Own(boolean repository, Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches) {}
 
-    FileChecks.Found around(String component, PipelineFile file, Places places, Own own) {
+    FileChecks.Found around(String component, PipelineFile file, SourcePositions places, Own own) {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
         return FileChecks.of(file, places,
-                new Surroundings(component, own.repository(), components.all().stream().map(Registered::name).toList(),
+                new Surroundings(component, own.repository(),
+                        components.all().stream().map(RegisteredComponent::name).toList(),
                         followed.environments(),
                         mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file),
                         own.opened(), own.given(), own.valued(), own.branches(), former));

@@ -10,7 +10,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Variants;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import jakarta.validation.constraints.Size;
@@ -84,7 +84,7 @@ class PipelineController {
         this.checks = checks;
     }
 
-    private Registered look(Person person, String name) {
+    private RegisteredComponent look(Person person, String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         return components.named(name);
     }
@@ -102,7 +102,7 @@ class PipelineController {
     @GetMapping("/components/{name}/pipeline")
     PipelineView inForce(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestParam Optional<String> branch) {
-        Registered component = look(person, name);
+        RegisteredComponent component = look(person, name);
         String wanted = branch.orElse(component.mainBranch());
         String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
                 .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));

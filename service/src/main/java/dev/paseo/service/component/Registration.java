@@ -8,7 +8,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
@@ -118,7 +118,7 @@ class Registration {
         }
     }
 
-    Registered register(NewComponent wanted, String by) {
+    RegisteredComponent register(NewComponent wanted, String by) {
         refuse(wanted);
         // Where the repository does not let us in, nothing is registered.
         wanted.repository().ifPresent(
@@ -151,12 +151,12 @@ class Registration {
                             .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
             changes.publish("component", wanted.name());
         });
-        Registered component = components.named(wanted.name());
+        RegisteredComponent component = components.named(wanted.name());
         wanted.text().ifPresentOrElse(text -> components.saveFile(component, "", text, by), () -> seeHeads(component));
         return components.named(wanted.name());
     }
 
-    void links(Registered component, Map<String, String> links, String by) {
+    void links(RegisteredComponent component, Map<String, String> links, String by) {
         changes.run(() -> {
             Links.keep(mapper, component.id(), links);
             changes.record(AuditTrail.Entry.of(by, "links set", component.name()).with("links",
@@ -165,7 +165,7 @@ class Registration {
         });
     }
 
-    void labels(Registered component, Map<String, String> labels, String by) {
+    void labels(RegisteredComponent component, Map<String, String> labels, String by) {
         changes.run(() -> {
             Labels.keep(mapper, component.id(), labels);
             changes.record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels",
@@ -176,7 +176,7 @@ class Registration {
         });
     }
 
-    void source(Registered component, Registered source, boolean allBranches, String by) {
+    void source(RegisteredComponent component, RegisteredComponent source, boolean allBranches, String by) {
         changes.run(() -> {
             mapper.openSource(component.id(), source.id(), allBranches);
             changes.record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
@@ -184,7 +184,7 @@ class Registration {
         });
     }
 
-    void closed(Registered component, Registered source, String by) {
+    void closed(RegisteredComponent component, RegisteredComponent source, String by) {
         changes.run(() -> {
             if (mapper.closeSource(component.id(), source.id()) == 0) {
                 throw Refusal.notFound(source.name() + " is not opened to " + component.name());
@@ -194,7 +194,7 @@ class Registration {
     }
 
     /** The branches that are there already: known from now on, but nothing was pushed, so nothing starts. */
-    void seeHeads(Registered component) {
+    void seeHeads(RegisteredComponent component) {
         Mirror mirror = components.mirror(component);
         mirror.fetch();
         Map<String, FileInForce> files = new LinkedHashMap<>();
@@ -219,7 +219,7 @@ class Registration {
         components.refreshTriggers();
     }
 
-    private void seeHead(Registered component, String branch, Optional<String> before, String commit,
+    private void seeHead(RegisteredComponent component, String branch, Optional<String> before, String commit,
             Map<String, FileInForce> files) {
         FileInForce file;
         try {

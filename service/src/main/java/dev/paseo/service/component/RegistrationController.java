@@ -6,12 +6,12 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.BringingIn;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.piece.PipelineText;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.source.Mirror;
@@ -75,12 +75,12 @@ class RegistrationController {
         }
         Mirror mirror = mirrors.glance(wanted.repository().get(), wanted.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();
-        return look(wanted, main, mirror, new Registered(0, wanted.name(), wanted.repository(),
+        return look(wanted, main, mirror, new RegisteredComponent(0, wanted.name(), wanted.repository(),
                 wanted.file().orElse("paseo.yaml"), main, "", Optional.empty()));
     }
 
     /** What of the file does not agree with what is here; which secrets have a value is not asked yet. */
-    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, Places places,
+    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, SourcePositions places,
             List<String> branches) {
         Set<String> given = Set.copyOf(wanted.secrets());
         FileChecks.Found found = checks.around(wanted.name(), file, places,
@@ -97,7 +97,8 @@ class RegistrationController {
                 wanted.openSources().orElse(List.of()).stream()).distinct().toList();
     }
 
-    private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
+    private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror,
+            RegisteredComponent component) {
         List<String> branches = List.copyOf(mirror.heads().keySet());
         Optional<String> commit = Optional.ofNullable(mirror.heads().get(main));
         List<String> warnings = new ArrayList<>();

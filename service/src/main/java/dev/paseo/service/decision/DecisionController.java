@@ -61,7 +61,7 @@ class DecisionController {
     }
 
     /** Approves or rejects exactly what a waiting deployment would deploy now, or takes an approval back. */
-    @PostMapping("/ruling")
+    @PostMapping("/decision")
     DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody DecisionRequest request) {
         require(person, "decide about", id);
@@ -70,7 +70,7 @@ class DecisionController {
     }
 
     /** Takes back your own approval, as long as the deployment waits. */
-    @DeleteMapping("/ruling")
+    @DeleteMapping("/decision")
     DeploymentSummary takeBack(@AuthenticationPrincipal Person person, @PathVariable long id) {
         require(person, "take back a decision about", id);
         deciding.takeBack(id, person);

@@ -45,7 +45,8 @@ class DeploymentController {
             Optional<String> emergency) {}
 
     /** What led to a deployment, and who let it pass. */
-    record WhyView(DeploymentSummary deployment, List<GateViews.RulingView> rulings, List<Causes.Link> causes) {}
+    record WhyView(DeploymentSummary deployment, List<GateViews.GateDecisionView> decisions,
+            List<Causes.Link> causes) {}
 
     private final Requests requests;
     private final DeploymentViews views;
@@ -75,7 +76,7 @@ class DeploymentController {
                 .ifPresent(why -> Permission.require(person, Action.EMERGENCY,
                         "call it an emergency for " + request.component() + " in " + request.environment(),
                         Optional.of(request.component()), Optional.of(request.environment())));
-        Components.Registered component = lookups.components().named(request.component());
+        Components.RegisteredComponent component = lookups.components().named(request.component());
         lookups.environments().named(request.environment());
         Versions.Version version = lookups.versions().numbered(component.id(), component.name(), request.version());
         Environments.Place place = lookups.environments().place(component.name(), request.environment());
@@ -122,7 +123,7 @@ class DeploymentController {
     @GetMapping("/deployments/{id}/why")
     WhyView why(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentView whole = views.whole(look(person, id), person.name());
-        return new WhyView(whole.deployment(), whole.rulings(), whole.causes());
+        return new WhyView(whole.deployment(), whole.decisions(), whole.causes());
     }
 
     /** Withdraws a deployment that has not begun, or undoes one that has. */

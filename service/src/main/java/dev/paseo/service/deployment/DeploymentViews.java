@@ -64,7 +64,7 @@ public class DeploymentViews {
      */
     public record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject,
             Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
-            List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts,
+            List<GateViews.GateDecisionView> decisions, List<GateViews.ListView> checklists, List<HostView> hosts,
             List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url,
             Optional<String> behindUrl,
@@ -115,7 +115,8 @@ public class DeploymentViews {
         return new DeploymentView(summary(row), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)),
                 subject, gate.map(each -> each.refusal(reader)).orElse(over),
                 gate.map(each -> each.tickRefusal(reader)).orElse(over),
-                gate.filter(Evaluation::needsComment).isPresent(), sources.gateViews().rulings(at.standing(), subject),
+                gate.filter(Evaluation::needsComment).isPresent(),
+                sources.gateViews().decisions(at.standing(), subject),
                 sources.gateViews().lists(at), hosts(place, row),
                 sources.steps().ofDeployment(row.id()),
                 sources.causes().chain(row.causeId()), comparison(place, row, version),

@@ -48,12 +48,12 @@ public class PlaceViews {
     /**
      * What would happen.
      *
-     * @param doubt    why it cannot be deployed there
+     * @param reason    why it cannot be deployed there
      * @param cautions what whoever deploys should know and would go past: a hold, a step back in the line
      * @param gate     what would stand before it, as it is judged now
      * @param onward   the environments that it goes on to by itself from there
      */
-    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt, List<String> cautions,
+    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> reason, List<String> cautions,
             List<GateViews.CriterionView> gate, List<String> onward) {}
 
     /**
@@ -142,10 +142,10 @@ public class PlaceViews {
     }
 
     DeploymentPlanView plan(Place place, Versions.Version version, String requester) {
-        Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
-                : planner.doubt(place, version);
-        if (doubt.isPresent()) {
-            return new DeploymentPlanView(version.number(), List.of(), doubt, List.of(), List.of(), List.of());
+        Optional<String> reason = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
+                : planner.reasonAgainst(place, version);
+        if (reason.isPresent()) {
+            return new DeploymentPlanView(version.number(), List.of(), reason, List.of(), List.of(), List.of());
         }
         DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(),
                 Kind.PROMOTION, false, DeploymentStatus.WAITING,

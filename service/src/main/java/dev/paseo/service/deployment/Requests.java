@@ -188,7 +188,7 @@ public class Requests {
                     "The recipe of " + version.component() + " " + version.number() + " uses what it may not have: "
                             + Lack.sentences(lacks, place.component(), Optional.of(place.environment())));
         }
-        around.planner().doubt(place, version).ifPresent(why -> {
+        around.planner().reasonAgainst(place, version).ifPresent(why -> {
             throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to "
                     + place.environment() + ": " + why);
         });

@@ -84,7 +84,7 @@ class DraftController {
     /** The file of another component's main branch, with this one's name. */
     private Draft.Drafted like(Person person, String other, String name) {
         Permission.require(person, Action.LOOK, Optional.of(other), Optional.empty());
-        Components.Registered known = components.named(other);
+        Components.RegisteredComponent known = components.named(other);
         String head = Optional.ofNullable(components.heads(known.id()).get(known.mainBranch()))
                 .orElseThrow(() -> Refusal.invalid("/like", other + " has no pipeline file yet"));
         return new Draft.Drafted(

@@ -75,9 +75,9 @@ class PastFacts {
 
     /** What was approved in the end: as whoever approved it saw it. */
     private Subject approved(PastRow row, Gates.AtGate at) {
-        return gates.rulings(at.standing()).stream()
-                .filter(ruling -> row.subject() == null || ruling.digest().equals(row.subject()))
-                .flatMap(ruling -> ruling.subject().stream()).reduce((earlier, later) -> later)
+        return gates.decisions(at.standing()).stream()
+                .filter(decision -> row.subject() == null || decision.digest().equals(row.subject()))
+                .flatMap(decision -> decision.subject().stream()).reduce((earlier, later) -> later)
                 .orElse(new Subject(at.version().digest(), 0, 0, 0, 0));
     }
 

@@ -8,7 +8,7 @@ import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -80,7 +80,7 @@ class TriggerDryRunController {
     TriggerDryRunView dryRun(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody TriggerDryRunRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         Instant until = clock.now();
         Instant since = until.minus(DryRunController.lookingBack(request.days()));
         PipelineChecks.Checked checked = checks.check(component, request.text());
@@ -97,7 +97,7 @@ class TriggerDryRunController {
                         each.past().sentence(), each.now(), each.then(), each.why())).toList());
     }
 
-    private List<InForce> triggers(Registered component, PipelineFile file) {
+    private List<InForce> triggers(RegisteredComponent component, PipelineFile file) {
         return InForce.of(component.name(), Triggers.of(file, components::nameNow), components.rules(component.id()),
                 component.mainBranch(), component.repository());
     }

@@ -9,7 +9,7 @@ import dev.paseo.core.trigger.TriggerDryRun.Past;
 import dev.paseo.language.clock.ClockTimes;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.source.Mirror;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -47,7 +47,7 @@ class TriggerDryRuns {
     record Judged(boolean all, TriggerDryRun.Result result) {}
 
     /** Of the newest from a moment on, the newest first. */
-    Judged of(Registered component, List<InForce> now, List<InForce> tried, Instant since, Instant until) {
+    Judged of(RegisteredComponent component, List<InForce> now, List<InForce> tried, Instant since, Instant until) {
         List<Trigger> both = Stream.concat(now.stream(), tried.stream()).map(InForce::trigger).toList();
         List<Past> events = new ArrayList<>(own(component, both, since));
         events.addAll(elsewhere(both, since));
@@ -57,7 +57,7 @@ class TriggerDryRuns {
         return new Judged(all, TriggerDryRun.of(all ? events : events.subList(0, MOST), now, tried));
     }
 
-    private List<Past> own(Registered component, List<Trigger> triggers, Instant since) {
+    private List<Past> own(RegisteredComponent component, List<Trigger> triggers, Instant since) {
         boolean paths = triggers.stream().anyMatch(trigger -> trigger instanceof Trigger.Push push
                 && !push.paths().isEmpty());
         List<TriggerDryRunMapper.OwnRow> rows = mapper.own(component.id(), since, MOST + 1);
@@ -82,7 +82,7 @@ class TriggerDryRuns {
     }
 
     /** What changed since the push before it to the same branch; empty where it is not known any more. */
-    private Optional<List<String>> changed(Registered component, Cause.Push push,
+    private Optional<List<String>> changed(RegisteredComponent component, Cause.Push push,
             List<TriggerDryRunMapper.OwnRow> earlier) {
         Optional<String> before = earlier.stream().filter(row -> row.kind().equals("push")
                 && push.branch().equals(row.branch()) && row.commitId() != null)
@@ -122,11 +122,11 @@ class TriggerDryRuns {
         return Stream.of(Trigger.RunEnd.values()).filter(end -> end.name().equals(row.status().name())).findFirst();
     }
 
-    private static void strikes(Registered component, Trigger.Clock clock, Instant since, Instant until,
+    private static void strikes(RegisteredComponent component, Trigger.Clock clock, Instant since, Instant until,
             List<Past> events) {
         Optional<Instant> at = ClockTimes.next(clock.cron(), clock.zone(), since);
         for (int count = 0; count <= MOST && at.filter(until::isAfter).isPresent(); count++) {
-            events.add(new Past(new Event.Struck(component.name(), clock.cron(), clock.zone(), at.get(), false),
+            events.add(new Past(new Event.Fired(component.name(), clock.cron(), clock.zone(), at.get(), false),
                     "clock " + clock.cron() + ", " + clock.zone(), at.get(), true));
             at = ClockTimes.next(clock.cron(), clock.zone(), at.get());
         }

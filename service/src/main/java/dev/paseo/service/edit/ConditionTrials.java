@@ -2,7 +2,7 @@ package dev.paseo.service.edit;
 
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.condition.Condition;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
@@ -30,10 +30,10 @@ class ConditionTrials {
     /**
      * What came of trying a condition.
      *
-     * @param doubt why it means nothing; then no run is looked at
+     * @param reason why it means nothing; then no run is looked at
      * @param runs  the newest ones, at most 20
      */
-    record ConditionView(Optional<String> doubt, List<TriedRunView> runs) {}
+    record ConditionView(Optional<String> reason, List<TriedRunView> runs) {}
 
     /** A push that patterns were held against. */
     record TriedPushView(String branch, String commit, boolean matches) {}
@@ -44,10 +44,10 @@ class ConditionTrials {
     /**
      * What came of trying a condition of a gate.
      *
-     * @param doubt       why it means nothing; then no deployment is looked at
+     * @param reason       why it means nothing; then no deployment is looked at
      * @param deployments the newest promotions, at most 20, as the evidence of their versions is now
      */
-    record FactsView(Optional<String> doubt, List<TriedDeploymentView> deployments) {}
+    record FactsView(Optional<String> reason, List<TriedDeploymentView> deployments) {}
 
     private final NewestRunsMapper mapper;
     private final Evidence evidence;
@@ -62,7 +62,7 @@ class ConditionTrials {
     }
 
     /** Which of the newest pushes one of these patterns names. */
-    List<TriedPushView> pushes(Registered component, List<String> patterns) {
+    List<TriedPushView> pushes(RegisteredComponent component, List<String> patterns) {
         List<BranchPattern> all = patterns.stream().filter(text -> !text.isBlank()).map(BranchPattern::new).toList();
         return mapper.pushes(component.id(), RUNS).stream().map(push -> new TriedPushView(push.branch(),
                 push.commitId(), all.stream().anyMatch(pattern -> pattern.matches(push.branch())))).toList();
@@ -72,8 +72,8 @@ class ConditionTrials {
     FactsView facts(Environments.Environment environment, String condition, Predicate<String> seen) {
         Condition over = Condition
                 .overGates(environments.all().stream().map(Environments.Environment::name).toList());
-        Optional<String> doubt = over.doubt(condition);
-        return doubt.isPresent() ? new FactsView(doubt, List.of())
+        Optional<String> reason = over.reasonAgainst(condition);
+        return reason.isPresent() ? new FactsView(reason, List.of())
                 : new FactsView(Optional.empty(), mapper.proposed(environment.name(), RUNS).stream()
                         .filter(row -> seen.test(row.component())).map(row -> tried(over, condition, row)).toList());
     }
@@ -87,7 +87,7 @@ class ConditionTrials {
     }
 
     /** Whether a stage would have been wanted. */
-    ConditionView wanted(Registered component, String condition) {
+    ConditionView wanted(RegisteredComponent component, String condition) {
         List<NewestRunsMapper.RunRow> rows = mapper.newest(component.id(), RUNS);
         Set<String> asks = new TreeSet<>();
         rows.forEach(row -> asks.addAll(answers(row).keySet()));
@@ -98,7 +98,7 @@ class ConditionTrials {
         return json.read(row.answers(), ANSWERS);
     }
 
-    private Map<String, Object> facts(Registered component, NewestRunsMapper.RunRow row) {
+    private Map<String, Object> facts(RegisteredComponent component, NewestRunsMapper.RunRow row) {
         Map<String, String> answers = new LinkedHashMap<>();
         answers(row).forEach((name, answer) -> answers.put(Condition.identifier(name), answer));
         return Map.of("component", component.name(), "branch", row.branch(), "commit", row.commitId(), "version",
@@ -107,7 +107,7 @@ class ConditionTrials {
     }
 
     /** Whether a stage would have been warned by its reports: one of its variants is enough. */
-    ConditionView warned(Registered component, String stage, String condition) {
+    ConditionView warned(RegisteredComponent component, String stage, String condition) {
         return tried(mapper.newest(component.id(), RUNS), Condition.overReports(), condition,
                 row -> mapper.stages(row.id(), stage).stream().map(evidence::facts).toList());
     }
@@ -119,9 +119,9 @@ class ConditionTrials {
 
     private static ConditionView tried(List<NewestRunsMapper.RunRow> rows, Condition over, String condition,
             Facts facts) {
-        Optional<String> doubt = over.doubt(condition);
-        if (doubt.isPresent()) {
-            return new ConditionView(doubt, List.of());
+        Optional<String> reason = over.reasonAgainst(condition);
+        if (reason.isPresent()) {
+            return new ConditionView(reason, List.of());
         }
         List<TriedRunView> runs = new ArrayList<>();
         for (NewestRunsMapper.RunRow row : rows) {

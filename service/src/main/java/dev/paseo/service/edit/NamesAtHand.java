@@ -4,7 +4,7 @@ import dev.paseo.language.piece.Described;
 import dev.paseo.language.piece.PieceSource.Found;
 import dev.paseo.language.piece.PipelineText;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.pipeline.Releases;
 import dev.paseo.service.secret.Secrets;
 import java.util.List;
@@ -58,8 +58,8 @@ class NamesAtHand {
     }
 
     /** @param seen the components that may be told of */
-    NamesView of(Registered component, Predicate<String> seen) {
-        return new NamesView(components.all().stream().map(Registered::name).filter(seen).toList(),
+    NamesView of(RegisteredComponent component, Predicate<String> seen) {
+        return new NamesView(components.all().stream().map(RegisteredComponent::name).filter(seen).toList(),
                 components.environmentNames(), components.offers(),
                 mapper.artifacts(component.id()).stream().filter(row -> seen.test(row.component()))
                         .map(row -> new ArtifactName(row.component(), row.artifact(), row.version())).toList(),

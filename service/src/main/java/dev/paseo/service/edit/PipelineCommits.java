@@ -11,7 +11,7 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
 import dev.paseo.language.Problem;
 import dev.paseo.service.access.Accounts;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.start.Triggers;
@@ -84,7 +84,7 @@ class PipelineCommits {
     CommittedView commit(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody CommitRequest request) {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         refuse(component, request);
         if (component.repository().isEmpty() || components.rules(component.id()).trusts(request.branch())) {
             Permission.require(person, Action.EDIT_TRUSTED,
@@ -102,7 +102,7 @@ class PipelineCommits {
         return committed(component, request, person);
     }
 
-    private CommittedView committed(Registered component, CommitRequest request, Person person) {
+    private CommittedView committed(RegisteredComponent component, CommitRequest request, Person person) {
         String commit = commit(component, request, author(person));
         components.committed(component, request.branch(), commit, person.name());
         Optional<Starting.Led> led = pushes
@@ -124,7 +124,7 @@ class PipelineCommits {
             @RequestBody TrialRequest request) {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
         Permission.require(person, Action.START_RUN, "start runs of " + name, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         if (component.repository().isEmpty()) {
             throw Refusal.conflict(name + " has no repository: there is no branch on which its file could be tried");
         }
@@ -158,7 +158,7 @@ class PipelineCommits {
     String patch(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody CommitRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         refuse(component, request);
         if (!components.heads(component.id()).containsValue(request.base())) {
             throw Refusal.invalid("/base", "should be the commit that a branch is at");
@@ -172,7 +172,7 @@ class PipelineCommits {
                 .orElseThrow(() -> Refusal.conflict("Your account has no verified address to commit with")));
     }
 
-    private void refuse(Registered component, CommitRequest request) {
+    private void refuse(RegisteredComponent component, CommitRequest request) {
         refuseProblems(component, request.text());
         if (request.message().isBlank() || request.message().length() > 2000) {
             throw Refusal.invalid("/message", "A commit's message has 1 to 2000 characters");
@@ -183,7 +183,7 @@ class PipelineCommits {
         }
     }
 
-    private String commit(Registered component, CommitRequest request, Mirror.Author author) {
+    private String commit(RegisteredComponent component, CommitRequest request, Mirror.Author author) {
         Mirror mirror = components.mirror(component);
         mirror.fetch();
         Map<String, String> heads = mirror.heads();
@@ -202,7 +202,7 @@ class PipelineCommits {
         }
     }
 
-    private void refuseProblems(Registered component, String text) {
+    private void refuseProblems(RegisteredComponent component, String text) {
         List<Problem> problems = checks.check(component, text).problems();
         if (!problems.isEmpty()) {
             throw Refusal.unprocessable("The pipeline file has problems", "Line " + problems.getFirst()
@@ -215,7 +215,7 @@ class PipelineCommits {
     EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody EffectRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         BranchRules rules = components.rules(component.id());
         return checks.check(component, request.text()).file().map(file -> {
             List<Matching.InForce> inForce = Matching.InForce.of(name, Triggers.of(file), rules, component.mainBranch(),

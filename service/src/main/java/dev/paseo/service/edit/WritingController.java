@@ -3,7 +3,7 @@ package dev.paseo.service.edit;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -63,7 +63,7 @@ class WritingController {
     ConditionTrials.ConditionView condition(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody ConditionRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         return switch (request.key()) {
             case "wanted-if" -> conditions.wanted(component, request.condition());
             case "warn-if" -> conditions.warned(component, request.stage().orElseThrow(

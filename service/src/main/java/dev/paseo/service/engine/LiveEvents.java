@@ -23,13 +23,13 @@ public class LiveEvents {
     private static final int KEPT = 2000;
 
     /** Something changed: its kind ({@code run}, {@code deployment}, ...) and which one. */
-    public record Event(long sequence, String kind, String subject, Instant at) {}
+    public record LiveEvent(long sequence, String kind, String subject, Instant at) {}
 
     private final EngineMapper mapper;
     private final Nudge nudge;
     private final ServiceClock clock;
-    private final TreeMap<Long, Event> recent = new TreeMap<>();
-    private final ArrayDeque<Event> arrived = new ArrayDeque<>();
+    private final TreeMap<Long, LiveEvent> recent = new TreeMap<>();
+    private final ArrayDeque<LiveEvent> arrived = new ArrayDeque<>();
     private final String replica = UUID.randomUUID().toString();
     private long arrivals;
     private long fromOthers;
@@ -60,7 +60,7 @@ public class LiveEvents {
 
     private synchronized void take(List<EngineMapper.EventRow> rows) {
         for (EngineMapper.EventRow row : rows) {
-            Event event = new Event(row.sequence(), row.kind(), row.subject(), row.at());
+            LiveEvent event = new LiveEvent(row.sequence(), row.kind(), row.subject(), row.at());
             if (recent.putIfAbsent(row.sequence(), event) == null) {
                 arrived.addLast(event);
                 arrivals++;
@@ -86,17 +86,17 @@ public class LiveEvents {
     }
 
     /** What has arrived since this position; empty list where nothing has. */
-    public synchronized List<Event> since(long position) {
+    public synchronized List<LiveEvent> since(long position) {
         int fresh = (int) Math.min(arrivals - position, arrived.size());
-        List<Event> all = new ArrayList<>(arrived);
+        List<LiveEvent> all = new ArrayList<>(arrived);
         return all.subList(all.size() - Math.max(0, fresh), all.size());
     }
 
     /** What a listener that had everything up to this sequence has missed, as far as it is still kept. */
-    public List<Event> missed(long sequence) {
+    public List<LiveEvent> missed(long sequence) {
         return mapper.eventsAfter(sequence).stream()
-                .map(row -> new Event(row.sequence(), row.kind(), row.subject(), row.at()))
-                .sorted(Comparator.comparingLong(Event::sequence)).toList();
+                .map(row -> new LiveEvent(row.sequence(), row.kind(), row.subject(), row.at()))
+                .sorted(Comparator.comparingLong(LiveEvent::sequence)).toList();
     }
 
     @Scheduled(fixedDelay = 600_000)

@@ -5,7 +5,7 @@ import dev.paseo.core.environment.Loosening;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.GateRules;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.Places;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
 import dev.paseo.language.calendar.Periods;
@@ -96,7 +96,7 @@ public class EnvironmentChecks {
         List<Problem> problems = new ArrayList<>(reading.problems());
         List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(file -> {
-            Places places = Places.of(text);
+            SourcePositions places = SourcePositions.of(text);
             unknownNames(file, (path, message) -> problems.add(places.problem(path, message)));
             if (problems.isEmpty()) {
                 lacking(file, (path, message) -> warnings.add(places.problem(path, message)));
@@ -107,7 +107,7 @@ public class EnvironmentChecks {
     }
 
     private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
-        List<String> known = components.all().stream().map(Components.Registered::name).toList();
+        List<String> known = components.all().stream().map(Components.RegisteredComponent::name).toList();
         List<String> people = new ArrayList<>(accounts.groups());
         people.addAll(accounts.names());
         for (EnvironmentsFile.Environment environment : file.environments()) {
@@ -130,7 +130,7 @@ public class EnvironmentChecks {
     private void lacking(EnvironmentsFile file, BiConsumer<String, String> warning) {
         Set<String> served = Set.copyOf(mapper.servedHosts());
         Map<String, Long> ids = components.all().stream()
-                .collect(Collectors.toMap(Components.Registered::name, Components.Registered::id));
+                .collect(Collectors.toMap(Components.RegisteredComponent::name, Components.RegisteredComponent::id));
         for (EnvironmentsFile.Environment environment : file.environments()) {
             long environmentId = mapper.named(environment.name()).map(EnvironmentRow::id).orElse(-1L);
             environment.components().forEach((component, place) -> {
@@ -151,8 +151,10 @@ public class EnvironmentChecks {
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
         Stream.concat(Stream.of(rules.gates()), rules.components().values().stream())
                 .flatMap(gates -> gates.toEnter().outside().stream())
-                .forEach(outside -> reach.doubt(Reach.Kind.RECEIVER, outside.address()).ifPresent(doubt -> problem
-                        .accept(where + ".to-enter.outside." + outside.name(), String.valueOf(doubt.getMessage()))));
+                .forEach(outside -> reach.reasonAgainst(Reach.Kind.RECEIVER, outside.address())
+                        .ifPresent(reason -> problem
+                                .accept(where + ".to-enter.outside." + outside.name(),
+                                        String.valueOf(reason.getMessage()))));
     }
 
     private void unknownAgents(EnvironmentsFile.Environment environment, String where,

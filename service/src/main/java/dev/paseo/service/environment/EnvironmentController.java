@@ -104,7 +104,7 @@ class EnvironmentController {
     record VariableRequest(String name, Optional<String> value, Optional<String> host) {}
 
     /** What a place's settings were from a revision on: who set them, when, and what changed. */
-    record RevisionView(long revision, String by, Instant at, Environments.Settings settings) {}
+    record RevisionView(long revision, String by, Instant at, Environments.PlaceSettings settings) {}
 
     /** Sets or removes a variable of a place; it holds from the next deployment or a redeploy on. */
     @PutMapping("/places/{component}/{environment}/variables")

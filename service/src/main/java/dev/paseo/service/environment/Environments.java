@@ -38,7 +38,7 @@ public class Environments {
             Optional<String> maintenance, Optional<Long> servedBy) {}
 
     /** What is set for a place. */
-    public record Settings(int format, Optional<String> url, Map<String, String> variables,
+    public record PlaceSettings(int format, Optional<String> url, Map<String, String> variables,
             Map<String, HostSettings> hosts, List<String> secrets,
             Optional<String> acting) {}
 
@@ -183,7 +183,7 @@ public class Environments {
      * Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it
      * was there before.
      */
-    public Place temporary(String name, long component, String host, Settings settings, String servedBy, long by) {
+    public Place temporary(String name, long component, String host, PlaceSettings settings, String servedBy, long by) {
         mapper.addTemporary(name, "UTC", stored.write(Rules.NONE));
         long environment = mapper.lock(name).orElseThrow();
         mapper.addPlace(environment, component);
@@ -220,8 +220,8 @@ public class Environments {
         mapper.wakeAll(clock.now());
     }
 
-    public Settings settings(long place, long revision) {
-        return mapper.settings(place, revision).map(body -> json.read(body, Settings.class))
+    public PlaceSettings settings(long place, long revision) {
+        return mapper.settings(place, revision).map(body -> json.read(body, PlaceSettings.class))
                 .orElseThrow(
                         () -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
     }

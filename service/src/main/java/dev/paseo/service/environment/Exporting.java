@@ -51,12 +51,12 @@ class Exporting {
                 row -> agents.computeIfAbsent(row.place(), place -> new HashMap<>()).put(row.host(), row.agent()));
         Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
         mapper.settingsIn(known.id()).forEach(row -> places.put(row.component(),
-                place(json.read(row.settings(), Environments.Settings.class),
+                place(json.read(row.settings(), Environments.PlaceSettings.class),
                         agents.getOrDefault(row.place(), Map.of()))));
         return new EnvironmentsFile.Environment(name, known.zone(), known.rules(), Map.of(), places);
     }
 
-    private static EnvironmentsFile.Place place(Environments.Settings settings, Map<String, String> agents) {
+    private static EnvironmentsFile.Place place(Environments.PlaceSettings settings, Map<String, String> agents) {
         Map<String, EnvironmentsFile.Host> hosts = new LinkedHashMap<>();
         settings.hosts()
                 .forEach((name, host) -> hosts.put(name,

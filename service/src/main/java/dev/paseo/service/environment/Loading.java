@@ -198,7 +198,7 @@ class Loading {
 
     /** Settings as they would be written now: those that an earlier release wrote may look otherwise. */
     static String asWrittenNow(String settings, Json json) {
-        return json.write(json.read(settings, Environments.Settings.class));
+        return json.write(json.read(settings, Environments.PlaceSettings.class));
     }
 
     private void loadPlace(long environment, String environmentName, String component, EnvironmentsFile.Place wanted,
@@ -224,14 +224,14 @@ class Loading {
     }
 
     /** The settings of a place as a file says them; {@code variables} are those of the environment and the place. */
-    static Environments.Settings settings(EnvironmentsFile.Place wanted, Map<String, String> variables) {
+    static Environments.PlaceSettings settings(EnvironmentsFile.Place wanted, Map<String, String> variables) {
         Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>();
         wanted.hosts()
                 .forEach((name, host) -> hosts.put(name,
                         new Environments.HostSettings(host.url(), host.variables(), host.side(),
                                 host.ssh().map(ssh -> new Environments.Ssh(ssh.address(), ssh.port(), ssh.user(),
                                         ssh.key(), ssh.hostKey(), ssh.folder())))));
-        return new Environments.Settings(1, wanted.url(), variables, hosts, wanted.secrets(), wanted.acting());
+        return new Environments.PlaceSettings(1, wanted.url(), variables, hosts, wanted.secrets(), wanted.acting());
     }
 
     /** The variables of a place: its own beat those of the environment. */
@@ -248,8 +248,9 @@ class Loading {
         around.changes().run(() -> {
             mapper.lockPlace(place.id());
             EnvironmentMapper.PlaceRow now = mapper.placeById(place.id());
-            Environments.Settings before = json.read(mapper.settings(now.id(), now.settingsRevision()).orElseThrow(),
-                    Environments.Settings.class);
+            Environments.PlaceSettings before = json.read(
+                    mapper.settings(now.id(), now.settingsRevision()).orElseThrow(),
+                    Environments.PlaceSettings.class);
             wanted.host().filter(host -> !before.hosts().containsKey(host)).ifPresent(host -> {
                 throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment()
                         + NearestName.hint(host, List.copyOf(before.hosts().keySet())));
@@ -262,7 +263,8 @@ class Loading {
                 return new Environments.HostSettings(own.url(), changed, own.side(), own.ssh());
             }), () -> put(variables, wanted));
             String body = json.write(
-                    new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
+                    new Environments.PlaceSettings(1, before.url(), variables, hosts, before.secrets(),
+                            before.acting()));
             mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.changes().now());
             mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null),
                     now.settingsRevision() + 1, around.changes().now());

@@ -19,12 +19,12 @@ public class Authorship {
 
     private static final TypeReference<Set<String>> ADDRESSES = new TypeReference<>() {};
 
-    private final RulingMapper mapper;
+    private final GateDecisionMapper mapper;
     private final Components components;
     private final Accounts accounts;
     private final Json json;
 
-    Authorship(RulingMapper mapper, Components components, Accounts accounts, Json json) {
+    Authorship(GateDecisionMapper mapper, Components components, Accounts accounts, Json json) {
         this.mapper = mapper;
         this.components = components;
         this.accounts = accounts;

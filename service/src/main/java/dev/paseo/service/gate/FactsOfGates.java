@@ -2,7 +2,7 @@ package dev.paseo.service.gate;
 
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateFacts;
-import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.language.condition.Condition;
@@ -26,7 +26,7 @@ import org.springframework.stereotype.Component;
 @Component
 class FactsOfGates {
 
-    private final RulingMapper mapper;
+    private final GateDecisionMapper mapper;
     private final Environments environments;
     private final Accounts accounts;
     private final Authorship authorship;
@@ -39,7 +39,7 @@ class FactsOfGates {
     @Component
     record Knowledge(Evidence evidence, Stretches stretches, Versions versions, ServiceClock clock, Json json) {}
 
-    FactsOfGates(RulingMapper mapper, Environments environments, Accounts accounts, Authorship authorship,
+    FactsOfGates(GateDecisionMapper mapper, Environments environments, Accounts accounts, Authorship authorship,
             Knowledge knowledge) {
         this.mapper = mapper;
         this.environments = environments;
@@ -145,15 +145,15 @@ class FactsOfGates {
             mapper.answers(at.standing().deployment()).forEach(row -> answers.put(row.name(),
                     new GateFacts.Answer(Optional.ofNullable(row.yes()), row.words(), row.askedAt())));
         }
-        return new GateFacts.Said(rulings(at.standing()), mapper
+        return new GateFacts.Said(decisions(at.standing()), mapper
                 .ticks(at.standing().deployment(), at.standing().passage()).stream()
                 .map(row -> new Tick(row.item(), row.by(), Tick.Outcome.valueOf(row.outcome()), row.note(), row.at()))
                 .toList(), answers);
     }
 
-    List<Ruling> rulings(Gates.Standing standing) {
+    List<GateDecision> decisions(Gates.Standing standing) {
         return mapper.of(standing.deployment(), standing.passage()).stream()
-                .map(row -> new Ruling(row.by(), Optional.ofNullable(row.inPlaceOf()), row.yes(), row.comment(),
+                .map(row -> new GateDecision(row.by(), Optional.ofNullable(row.inPlaceOf()), row.yes(), row.comment(),
                         row.subject(),
                         Optional.ofNullable(row.parts()).map(parts -> knowledge.json().read(parts, Subject.class)),
                         row.at()))

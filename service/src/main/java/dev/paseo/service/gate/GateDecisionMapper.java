@@ -12,9 +12,9 @@ import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
 @Mapper
-interface RulingMapper {
+interface GateDecisionMapper {
 
-    record RulingRow(String by, @Nullable String inPlaceOf, boolean yes, String comment, String subject,
+    record GateDecisionRow(String by, @Nullable String inPlaceOf, boolean yes, String comment, String subject,
             @Nullable String parts, Instant at) {}
 
     @Insert("""
@@ -30,15 +30,15 @@ interface RulingMapper {
             left join account f on f.id = r.for_account_id
             where r.taken_back_at is null and (r.deployment_id = #{deployment} or r.passage_id = #{passage}) order by
               r.id""")
-    List<RulingRow> of(@Nullable Long deployment, @Nullable Long passage);
+    List<GateDecisionRow> of(@Nullable Long deployment, @Nullable Long passage);
 
     @Update("""
             update ruling set taken_back_at = #{now} where account_id = #{account} and yes and taken_back_at is null
               and (deployment_id = #{deployment} or passage_id = #{passage})""")
     int takeBack(@Nullable Long deployment, @Nullable Long passage, long account, Instant now);
 
-    /** Of each gate that was ruled on: all rulings about it, each as a text of all that counts. */
-    record GateRulingsRow(String subject, String text) {}
+    /** Of each gate that was ruled on: all decisions about it, each as a text of all that counts. */
+    record GateDecisionsRow(String subject, String text) {}
 
     @Select("""
             <script>
@@ -50,7 +50,7 @@ interface RulingMapper {
               null">and passage_id = #{passage}</if></where>
             group by deployment_id, passage_id
             </script>""")
-    List<GateRulingsRow> states(@Param("deployment") @Nullable Long deployment,
+    List<GateDecisionsRow> states(@Param("deployment") @Nullable Long deployment,
             @Param("passage") @Nullable Long passage);
 
     record TickRow(long id, String item, String by, String outcome, String note, @Nullable String picture,

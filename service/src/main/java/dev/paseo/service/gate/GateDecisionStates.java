@@ -7,17 +7,17 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /**
- * Rulings as the trail states them: who decided what about a deployment or a passage, in whose place, about which
+ * Decisions as the trail states them: who decided what about a deployment or a passage, in whose place, about which
  * subject, and whether it was taken back.
  */
 @Component
-class RulingStates implements Guarded {
+class GateDecisionStates implements Guarded {
 
     private static final String KIND = "rulings";
 
-    private final RulingMapper mapper;
+    private final GateDecisionMapper mapper;
 
-    RulingStates(RulingMapper mapper) {
+    GateDecisionStates(GateDecisionMapper mapper) {
         this.mapper = mapper;
     }
 
@@ -29,12 +29,13 @@ class RulingStates implements Guarded {
     @Override
     public Map<String, String> states() {
         return mapper.states(null, null).stream()
-                .collect(Collectors.toMap(row -> KIND + " of " + row.subject(), RulingMapper.GateRulingsRow::text));
+                .collect(Collectors.toMap(row -> KIND + " of " + row.subject(),
+                        GateDecisionMapper.GateDecisionsRow::text));
     }
 
-    /** The entry of a decision, with how the rulings are after it. */
-    static AuditTrail.Entry into(AuditTrail.Entry entry, Gates.Standing at, RulingMapper mapper) {
-        RulingMapper.GateRulingsRow row = mapper.states(at.deployment(), at.passage()).getFirst();
+    /** The entry of a decision, with how the decisions are after it. */
+    static AuditTrail.Entry into(AuditTrail.Entry entry, Gates.Standing at, GateDecisionMapper mapper) {
+        GateDecisionMapper.GateDecisionsRow row = mapper.states(at.deployment(), at.passage()).getFirst();
         return entry.stating(KIND + " of " + row.subject(), row.text());
     }
 }

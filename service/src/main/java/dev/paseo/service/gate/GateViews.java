@@ -23,7 +23,7 @@ public class GateViews {
      * {@code inPlaceOf}: whose voice it was, of a deputy or one to whom it was handed on; {@code counts}: it is about
      * exactly what would be deployed now.
      */
-    public record RulingView(String by, Optional<String> inPlaceOf, boolean yes, String comment, Instant at,
+    public record GateDecisionView(String by, Optional<String> inPlaceOf, boolean yes, String comment, Instant at,
             boolean counts) {}
 
     /** A checklist; {@code outcome} of an item is absent where nobody has ticked it. */
@@ -45,11 +45,12 @@ public class GateViews {
                 .toList();
     }
 
-    public List<RulingView> rulings(Gates.Standing standing, String digest) {
-        return gates.rulings(standing).stream()
-                .map(ruling -> new RulingView(ruling.by(), ruling.inPlaceOf(), ruling.yes(), ruling.comment(),
-                        ruling.at(),
-                        !ruling.yes() || ruling.digest().equals(digest)))
+    public List<GateDecisionView> decisions(Gates.Standing standing, String digest) {
+        return gates.decisions(standing).stream()
+                .map(decision -> new GateDecisionView(decision.by(), decision.inPlaceOf(), decision.yes(),
+                        decision.comment(),
+                        decision.at(),
+                        !decision.yes() || decision.digest().equals(digest)))
                 .toList();
     }
 

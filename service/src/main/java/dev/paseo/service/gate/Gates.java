@@ -8,7 +8,7 @@ import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateInput;
 import dev.paseo.core.gate.Judgement;
-import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.language.NearestName;
@@ -78,7 +78,7 @@ public class Gates {
         }
     }
 
-    private final RulingMapper mapper;
+    private final GateDecisionMapper mapper;
     private final Environments environments;
     private final FactsOfGates facts;
     private final Sources sources;
@@ -87,7 +87,7 @@ public class Gates {
     @Component
     record Sources(Secrets secrets, ServiceClock clock, Restraints restraints, Json json) {}
 
-    Gates(RulingMapper mapper, Environments environments, FactsOfGates facts, Sources sources) {
+    Gates(GateDecisionMapper mapper, Environments environments, FactsOfGates facts, Sources sources) {
         this.mapper = mapper;
         this.environments = environments;
         this.facts = facts;
@@ -156,8 +156,8 @@ public class Gates {
                 at.place().liveDeployment().orElse(0L));
     }
 
-    public List<Ruling> rulings(Standing standing) {
-        return facts.rulings(standing);
+    public List<GateDecision> decisions(Standing standing) {
+        return facts.decisions(standing);
     }
 
     /** What somebody said about an item, and the digest of the picture that they gave with it. */
@@ -183,7 +183,7 @@ public class Gates {
                 .judgements().getFirst();
     }
 
-    /** Writes a ruling down, in the transaction under way; in whose place it was made. */
+    /** Writes a decision down, in the transaction under way; in whose place it was made. */
     public Optional<String> rule(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
         Optional<String> inPlaceOf = gate.inPlaceOf(person.name());
         Subject subject = gate.gate().facts().subject();
@@ -204,9 +204,9 @@ public class Gates {
         }
     }
 
-    /** The entry of a ruling, or of one taken back, with how the rulings are after it. */
+    /** The entry of a decision, or of one taken back, with how the decisions are after it. */
     public AuditTrail.Entry stating(AuditTrail.Entry entry, Standing standing) {
-        return RulingStates.into(entry, standing, mapper);
+        return GateDecisionStates.into(entry, standing, mapper);
     }
 
     /** Takes back what this person approved; whether there was anything. */

@@ -19,9 +19,9 @@ interface WaitMapper {
     final class NewWait {
         long id;
         final Gates.AtGate at;
-        final Waits.Kept kept;
+        final WaitingGates.WaitingFor kept;
 
-        NewWait(Gates.AtGate at, Waits.Kept kept) {
+        NewWait(Gates.AtGate at, WaitingGates.WaitingFor kept) {
             this.at = at;
             this.kept = kept;
         }
@@ -45,7 +45,7 @@ interface WaitMapper {
 
     @Update("update gate_wait set kind = #{kept.kind}, name = #{kept.name}, sentence = #{kept.sentence}, due_at = "
             + "#{kept.due}, nobody = #{kept.nobody} where id = #{id}")
-    int change(long id, Waits.Kept kept);
+    int change(long id, WaitingGates.WaitingFor kept);
 
     @Delete("delete from gate_wait where deployment_id = #{standing.deployment} or passage_id = #{standing.passage}")
     int gone(@Param("standing") Gates.Standing standing);

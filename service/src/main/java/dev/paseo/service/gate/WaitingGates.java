@@ -26,13 +26,13 @@ import org.springframework.stereotype.Component;
  * way.
  */
 @Component
-public class Waits {
+public class WaitingGates {
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm 'UTC'", Locale.ENGLISH)
             .withZone(ZoneOffset.UTC);
 
     /** How something waits; {@code kind}: {@code decision}, {@code checklist} or {@code time}. */
-    public record Kept(String kind, String name, String sentence, @Nullable Instant due, boolean nobody) {}
+    public record WaitingFor(String kind, String name, String sentence, @Nullable Instant due, boolean nobody) {}
 
     /** Something that waits, as lists show it. */
     public record Waiting(Optional<Long> deployment, Optional<Long> passage, String component, String environment,
@@ -47,7 +47,7 @@ public class Waits {
     private final OutsideAsking asking;
     private final Changes changes;
 
-    Waits(WaitMapper mapper, Notices notices, OutsideAsking asking, Changes changes) {
+    WaitingGates(WaitMapper mapper, Notices notices, OutsideAsking asking, Changes changes) {
         this.mapper = mapper;
         this.notices = notices;
         this.asking = asking;
@@ -73,7 +73,7 @@ public class Waits {
         Set<String> all = new HashSet<>(people.deciders());
         all.addAll(people.tickers());
         boolean nobody = unmet.stream().anyMatch(Judgement::nobody);
-        Kept kept = new Kept(kind, Shortened.to(first.name(), 300),
+        WaitingFor kept = new WaitingFor(kind, Shortened.to(first.name(), 300),
                 Shortened.to(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000),
                 (asks ? gate.expiry() : first.until()).orElse(null), nobody);
         tellVoided(at, gate, unmet);
@@ -92,13 +92,13 @@ public class Waits {
         }
     }
 
-    private long add(Gates.AtGate at, Kept kept) {
+    private long add(Gates.AtGate at, WaitingFor kept) {
         WaitMapper.NewWait row = new WaitMapper.NewWait(at, kept);
         mapper.add(row);
         return row.id;
     }
 
-    private void tell(Gates.AtGate at, Kept kept, List<String> newly) {
+    private void tell(Gates.AtGate at, WaitingFor kept, List<String> newly) {
         String asks = kept.kind().equals("checklist") ? "Your checklist: " : "Your decision: ";
         String body = "What: " + at.version().component() + " " + at.version().number() + "\nWhere: "
                 + (at.standing().leaves() ? "to leave " : "into ") + at.place().environment()
@@ -157,7 +157,7 @@ public class Waits {
 
     /** What waits for somebody, the most urgent first. */
     public List<Waiting> forPerson(long account, int limit) {
-        return mapper.forPerson(account, limit).stream().map(Waits::waiting).toList();
+        return mapper.forPerson(account, limit).stream().map(WaitingGates::waiting).toList();
     }
 
     public int count(long account) {
@@ -166,7 +166,7 @@ public class Waits {
 
     /** What waits and nobody may decide. */
     public List<Waiting> forNobody(int limit) {
-        return mapper.forNobody(limit).stream().map(Waits::waiting).toList();
+        return mapper.forNobody(limit).stream().map(WaitingGates::waiting).toList();
     }
 
     private static Waiting waiting(WaitMapper.WaitRow row) {

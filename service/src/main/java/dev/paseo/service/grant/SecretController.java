@@ -64,7 +64,7 @@ class SecretController {
 
     /** Lists which secrets are set where: never a value. */
     @GetMapping("/secrets")
-    List<Secrets.Kept> all(@AuthenticationPrincipal Person person) {
+    List<Secrets.SetSecret> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
         return secrets.all();
     }

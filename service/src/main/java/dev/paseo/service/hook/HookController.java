@@ -2,7 +2,7 @@ package dev.paseo.service.hook;
 
 import dev.paseo.core.text.Size;
 import dev.paseo.service.trigger.Pusher;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
 import io.swagger.v3.oas.annotations.Hidden;
@@ -42,12 +42,12 @@ class HookController {
     String push(@PathVariable String name, @RequestHeader("webhook-id") String id,
             @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
-        Optional<Registered> known = components.found(name);
+        Optional<RegisteredComponent> known = components.found(name);
         byte[] body = body(request);
         if (!hooks.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
-        Registered component = inUse(known.orElseThrow());
+        RegisteredComponent component = inUse(known.orElseThrow());
         JsonNode said = hooks.json(body);
         Set<String> branches = said.path("refs").valueStream().map(ref -> ref.asString(""))
                 .filter(ref -> ref.startsWith(BRANCHES)).map(ref -> ref.substring(BRANCHES.length()))
@@ -59,14 +59,14 @@ class HookController {
     /** A git server says that a repository was pushed to, in its own form, as the mapping says. */
     @PostMapping("/mapped/{name}")
     String mapped(@PathVariable String name, HttpServletRequest request) throws IOException {
-        Registered known = components.found(name).orElseThrow(Hooks::unproven);
+        RegisteredComponent known = components.found(name).orElseThrow(Hooks::unproven);
         HookMapping mapping = hooks.mapping(known);
         byte[] body = body(request);
         if (!hooks.believeMapped(known, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
                 mapping.delivery().map(request::getHeader), body)) {
             return HERE_BEFORE;
         }
-        Registered component = inUse(known);
+        RegisteredComponent component = inUse(known);
         JsonNode json = hooks.json(body);
         return hooks.follow(component,
                 new Pusher(mapping.pusher().map(pointer -> json.at(pointer).asString(null)), Optional.empty()));
@@ -77,12 +77,12 @@ class HookController {
     String event(@PathVariable String name, @RequestHeader("webhook-id") String id,
             @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
-        Optional<Registered> known = components.found(name);
+        Optional<RegisteredComponent> known = components.found(name);
         byte[] body = body(request);
         if (!hooks.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
-        Registered component = inUse(known.orElseThrow());
+        RegisteredComponent component = inUse(known.orElseThrow());
         JsonNode json = hooks.json(body);
         String type = json.path("type").asString("");
         if (!json.path("specversion").asString("").equals("1.0") || type.isEmpty()) {
@@ -91,7 +91,7 @@ class HookController {
         return hooks.happened(component, type, json.path("source").asString("elsewhere"));
     }
 
-    private static Registered inUse(Registered component) {
+    private static RegisteredComponent inUse(RegisteredComponent component) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name()
                     + " is retired: its hook starts nothing. Remove the hook from the repository");

@@ -47,7 +47,7 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
     }
 
     /** Why a request is not to be believed, if so. */
-    Optional<String> doubt(String secret, @Nullable String value, byte[] body) {
+    Optional<String> reasonAgainst(String secret, @Nullable String value, byte[] body) {
         String before = prefix.orElse("");
         if (value == null || !value.startsWith(before)) {
             return Optional.of("it has no header " + header + (before.isEmpty() ? "" : " that begins with " + before));

@@ -7,7 +7,7 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
@@ -60,13 +60,15 @@ class Hooks {
      * A message signed per Standard Webhooks; false where it was here before. Who cannot sign it is not told whether
      * there is such a component.
      */
-    boolean believe(Optional<Registered> known, String id, String timestamp, String signature, byte[] body) {
+    boolean believe(Optional<RegisteredComponent> known, String id, String timestamp, String signature, byte[] body) {
         String secret = known.map(of -> secrets.of(of.id(), of.name())).orElse(NOBODYS_SECRET);
-        StandardWebhooks.doubt(secret, id, timestamp, signature, body, reading.clock().outside()).ifPresent(why -> {
-            LOG.warn("a hook for {} is refused: {}", known.map(Registered::name).orElse("no component of ours"), why);
-            throw Refusal.signedOut("The hook is refused: " + why + ".");
-        });
-        Registered component = known.orElseThrow();
+        StandardWebhooks.reasonAgainst(secret, id, timestamp, signature, body, reading.clock().outside())
+                .ifPresent(why -> {
+                    LOG.warn("a hook for {} is refused: {}",
+                            known.map(RegisteredComponent::name).orElse("no component of ours"), why);
+                    throw Refusal.signedOut("The hook is refused: " + why + ".");
+                });
+        RegisteredComponent component = known.orElseThrow();
         if (id.isEmpty() || id.length() > 120) {
             throw Refusal.invalid("/webhook-id", "A message's id has 1 to 120 characters");
         }
@@ -80,7 +82,7 @@ class Hooks {
                         + "more.");
     }
 
-    HookMapping mapping(Registered component) {
+    HookMapping mapping(RegisteredComponent component) {
         return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class))
                 .orElseThrow(() -> {
                     LOG.warn(
@@ -91,7 +93,7 @@ class Hooks {
                 });
     }
 
-    void map(Registered component, HookMapping mapping, String secret, String by) {
+    void map(RegisteredComponent component, HookMapping mapping, String secret, String by) {
         mapping.check();
         if (secret.length() < 16) {
             throw Refusal.invalid("/secret", "A hook's secret has at least 16 characters");
@@ -105,12 +107,14 @@ class Hooks {
     }
 
     /** The same for a message that is signed as the component's mapping says. */
-    boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery,
+    boolean believeMapped(RegisteredComponent component, HookMapping mapping, Optional<String> header,
+            Optional<String> delivery,
             byte[] body) {
-        mapping.doubt(secrets.mapped(component.id(), component.name()), header.orElse(null), body).ifPresent(why -> {
-            LOG.warn("a hook for {} is refused: {}", component.name(), why);
-            throw unproven();
-        });
+        mapping.reasonAgainst(secrets.mapped(component.id(), component.name()), header.orElse(null), body)
+                .ifPresent(why -> {
+                    LOG.warn("a hook for {} is refused: {}", component.name(), why);
+                    throw unproven();
+                });
         String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100)
                 .orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
         return mapper.deliver(component.id(), "mapped " + id, reading.clock().now()) == 1;
@@ -126,7 +130,7 @@ class Hooks {
     }
 
     /** Looks at the component's repository, and says in words, for whoever pushed, what that led to. */
-    String follow(Registered component, Pusher pusher) {
+    String follow(RegisteredComponent component, Pusher pusher) {
         String repository = component.repository()
                 .orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
         try {
@@ -141,7 +145,7 @@ class Hooks {
     }
 
     /** Somebody who may say whose address is whose says who pushed a commit. */
-    void pushed(Registered component, String commit, String account, String by) {
+    void pushed(RegisteredComponent component, String commit, String account, String by) {
         String pushed = reading.accounts().named(account).name();
         reading.transactions().run(() -> {
             List<String> branches = pushes.tell(component, commit, pushed);
@@ -156,7 +160,7 @@ class Hooks {
     }
 
     /** A person asks for a look at all that a component comes from. */
-    String lookNow(Registered component) {
+    String lookNow(RegisteredComponent component) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name() + " is retired: none of its runs can be started");
         }
@@ -166,7 +170,7 @@ class Hooks {
     }
 
     /** Follows an event of the CDEvents vocabulary, as far as it says that something here is worth looking at. */
-    String happened(Registered component, String type, String source) {
+    String happened(RegisteredComponent component, String type, String source) {
         if (type.matches("dev\\.cdevents\\.(change\\.merged|repository\\.modified|branch\\.(created|deleted))\\..*")) {
             return follow(component, Pusher.UNTOLD);
         }
@@ -178,7 +182,7 @@ class Hooks {
     }
 
     /** What came of it, for whoever pushed: what has started first, and not more lines than somebody reads. */
-    private static String words(Registered component, Pushes.Seen seen) {
+    private static String words(RegisteredComponent component, Pushes.Seen seen) {
         List<String> lines = new ArrayList<>();
         for (Pushes.Moved each : seen.moved()) {
             each.led().run().ifPresent(run -> lines.add("Paseo started " + each.component() + "#" + run.number()

@@ -3,7 +3,7 @@ package dev.paseo.service.hook;
 import dev.paseo.service.trigger.Polls;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
 import java.time.Instant;
@@ -51,7 +51,7 @@ class SourceController {
     @GetMapping("/source")
     SourceState source(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         Optional<Polls.Found> found = component.repository().flatMap(polls::of);
         return new SourceState(component.repository(), found.flatMap(Polls.Found::lookedAt),
                 found.map(Polls.Found::failures).orElse(0), found.flatMap(Polls.Found::error),

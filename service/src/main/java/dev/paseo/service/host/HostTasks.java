@@ -53,7 +53,7 @@ class HostTasks {
 
     /** What is deployed by a task, where, and with which settings. */
     private record Deploying(Deployment row, Versions.Version version, Recipe recipe, Place place, PlaceHost host,
-            Environments.Settings settings,
+            Environments.PlaceSettings settings,
             Optional<Environments.HostSettings> own) {}
 
     /** The deployment whose version and settings a task works with. */
@@ -103,7 +103,7 @@ class HostTasks {
     }
 
     private Deploying deploying(Deployment row, Versions.Version version, Place place, PlaceHost host) {
-        Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
+        Environments.PlaceSettings settings = environments.settings(place.id(), row.settingsRevision());
         return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings,
                 contents.own(place, settings, host.name()));
     }

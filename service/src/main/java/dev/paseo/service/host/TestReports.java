@@ -33,7 +33,7 @@ class TestReports implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void report(Work work, String kind, ByteStore.Kept kept) {
+    public void report(Work work, String kind, ByteStore.StoredBytes kept) {
         if (!work.kind().equals("TEST")) {
             throw nothing();
         }
@@ -65,12 +65,12 @@ class TestReports implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
+    public void output(Work work, String name, String fileName, ByteStore.StoredBytes kept) {
         throw nothing();
     }
 
     @Override
-    public void files(Work work, ByteStore.Kept kept) {
+    public void files(Work work, ByteStore.StoredBytes kept) {
         throw nothing();
     }
 
@@ -80,7 +80,7 @@ class TestReports implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void reuse(Work work, String key, ByteStore.Kept kept) {
+    public void reuse(Work work, String key, ByteStore.StoredBytes kept) {
         throw nothing();
     }
 }

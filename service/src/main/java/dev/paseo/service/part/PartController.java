@@ -59,7 +59,7 @@ class PartController {
     PartsOfVersionView parts(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String number) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        Components.Registered known = components.named(component);
+        Components.RegisteredComponent known = components.named(component);
         Versions.Version version = versions.numbered(known.id(), known.name(), number);
         Parts parts = evidence.parts(version.id(), version.run());
         return new PartsOfVersionView(parts.summary().total(), parts.summary().unlicensed(),

@@ -42,7 +42,7 @@ class PassageController {
             Passage.Status status,
             Instant openedAt, Optional<Instant> settledAt,
             Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate,
-            List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
+            List<GateViews.ListView> checklists, List<GateViews.GateDecisionView> decisions,
             Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url,
             Optional<String> subject, boolean testFailed, String zone) {}
 
@@ -50,7 +50,7 @@ class PassageController {
     record TickRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
 
     /** {@code subject}: what was looked at, as the passage tells it; nobody approves without. */
-    record RulingRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
+    record GateDecisionRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
 
     private final Passages passages;
     private final Versions versions;
@@ -89,7 +89,7 @@ class PassageController {
                 row.status(), row.openedAt(), Optional.ofNullable(row.settledAt()),
                 Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()),
                 GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)), looking.views().lists(at),
-                looking.views().rulings(standing, subject),
+                looking.views().decisions(standing, subject),
                 gate.map(each -> each.refusal(reader)).orElse(Optional.of(ended)),
                 gate.map(each -> each.tickRefusal(reader)).orElse(Optional.of(ended)),
                 gate.filter(Evaluation::needsComment).isPresent(),
@@ -117,9 +117,9 @@ class PassageController {
     }
 
     /** Approves or rejects that a version goes on from an environment. */
-    @PostMapping("/passages/{id}/ruling")
+    @PostMapping("/passages/{id}/decision")
     PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id,
-            @RequestBody RulingRequest request) {
+            @RequestBody GateDecisionRequest request) {
         require(person, "decide about", id);
         passages.rule(id, person, request.yes(), request.comment().orElse("").strip(), request.subject());
         return view(passages.passage(id), person.name());

@@ -14,7 +14,7 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.passage.PassageMapper.PassageRow;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
@@ -40,7 +40,7 @@ public class Passages {
 
     /** What gates onward are judged with. */
     @Component("passageGating")
-    record Gating(Gates gates, Waits waits, Authorship authorship) {}
+    record Gating(Gates gates, WaitingGates waits, Authorship authorship) {}
 
     Passages(PassageMapper mapper, Environments environments, Versions versions, Gating gating, Changes changes) {
         this.mapper = mapper;
@@ -128,7 +128,7 @@ public class Passages {
         Optional<Evaluation> gate = known(row);
         Optional<Verdict> verdict = gate.map(Evaluation::verdict);
         Decision<Passage, Passage.Effect> decision = Passage.decide(now,
-                new Passage.Event.ExitJudged(verdict.filter(Verdict::open).isPresent()));
+                new Passage.PassageEvent.ExitJudged(verdict.filter(Verdict::open).isPresent()));
         if (!(decision instanceof Decision.Moved(Passage after, var effects))) {
             return;
         }

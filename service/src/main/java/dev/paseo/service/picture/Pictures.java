@@ -40,7 +40,7 @@ public class Pictures {
         if (type(picture).isEmpty()) {
             throw Refusal.invalid("", "A picture is a PNG or a JPEG file");
         }
-        ByteStore.Kept kept = bytes.keep(new ByteArrayInputStream(picture), MOST_BYTES, clock.now());
+        ByteStore.StoredBytes kept = bytes.keep(new ByteArrayInputStream(picture), MOST_BYTES, clock.now());
         bytes.refer(kept.digest(), OWNER, by);
         return kept.digest();
     }

@@ -3,7 +3,7 @@ package dev.paseo.service.piece;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.problem.Refusal;
@@ -66,7 +66,7 @@ class PieceController {
     @PostMapping("/trials")
     PieceTrials.TrialView attempt(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody PieceTrialRequest request) {
-        Registered component = look(person, name);
+        RegisteredComponent component = look(person, name);
         if (request.branch().isPresent() == request.text().isPresent()) {
             throw Refusal.invalid("/branch", "Say which branch has the new version, or give its text: one of both");
         }
@@ -79,7 +79,7 @@ class PieceController {
         return trials.attempt(component, text, seenBy(person));
     }
 
-    private Registered look(Person person, String name) {
+    private RegisteredComponent look(Person person, String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         return components.named(name);
     }

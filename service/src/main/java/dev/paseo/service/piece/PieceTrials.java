@@ -10,7 +10,7 @@ import dev.paseo.language.piece.PieceSource;
 import dev.paseo.language.piece.PipelineText;
 import dev.paseo.language.piece.TrialOutcome;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.pipeline.Releases;
@@ -58,7 +58,7 @@ class PieceTrials {
         this.releases = releases;
     }
 
-    TrialView attempt(Registered component, String text, Predicate<String> seen) {
+    TrialView attempt(RegisteredComponent component, String text, Predicate<String> seen) {
         PipelineChecks.Checked checked = checks.check(component, text);
         String version = checked.file().map(file -> number(component, file)).orElse("");
         if (!checked.problems().isEmpty()) {
@@ -73,15 +73,15 @@ class PieceTrials {
     }
 
     /** The number that a run of the main branch would give. */
-    private String number(Registered component, PipelineFile file) {
+    private String number(RegisteredComponent component, PipelineFile file) {
         String scope = new VersionPattern(file.versions()).scope(Map.of("commit", "0000000", "branch",
                 component.mainBranch(), "tag", "", "date", ""));
         return scope.contains("{serial}")
                 ? VersionPattern.number(scope, mapper.counted(component.id(), scope).orElse(0L) + 1) : scope;
     }
 
-    private TriedView one(Registered component, PieceSource.Release proposed, List<PieceMapper.UseRow> rows) {
-        Registered user = components.byId(rows.getFirst().componentId());
+    private TriedView one(RegisteredComponent component, PieceSource.Release proposed, List<PieceMapper.UseRow> rows) {
+        RegisteredComponent user = components.byId(rows.getFirst().componentId());
         String written = files.written(rows.getFirst().file());
         List<String> wanted = rows.stream().map(PieceMapper.UseRow::wanted).distinct().toList();
         PieceSource now = releases.now(user.id(), user.name());

@@ -7,7 +7,7 @@ import dev.paseo.language.piece.PieceSource.Release;
 import dev.paseo.language.piece.PipelineText;
 import dev.paseo.language.piece.Standing;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.pipeline.Releases;
 import java.util.ArrayList;
@@ -63,7 +63,7 @@ class PieceUsers {
         this.components = components;
     }
 
-    PiecesView pieces(Registered component, Predicate<String> seen) {
+    PiecesView pieces(RegisteredComponent component, Predicate<String> seen) {
         Optional<Release> newest = newest(component.name(), Releases.NEWEST);
         List<Described> all = newest.map(release -> PipelineText.piecesOf(release.text()))
                 .orElseGet(() -> Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
@@ -83,7 +83,7 @@ class PieceUsers {
     }
 
     /** @param seen the components that may be told of */
-    List<UserView> users(Registered component, Predicate<String> seen) {
+    List<UserView> users(RegisteredComponent component, Predicate<String> seen) {
         Known known = new Known(component.name());
         List<UserView> users = new ArrayList<>();
         for (PieceMapper.LostRow row : mapper.lost()) {

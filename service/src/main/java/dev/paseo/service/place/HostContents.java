@@ -5,7 +5,7 @@ import dev.paseo.language.file.Recipe;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments.HostSettings;
 import dev.paseo.service.environment.Environments.Place;
-import dev.paseo.service.environment.Environments.Settings;
+import dev.paseo.service.environment.Environments.PlaceSettings;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.DeploymentMapper.HostContentRow;
 import dev.paseo.service.secret.Secrets;
@@ -57,7 +57,7 @@ public class HostContents {
 
     private HostContent recorded(Place place, String version, long settingsRevision, String secretRevisions,
             String host) {
-        Settings settings = environments.settings(place.id(), settingsRevision);
+        PlaceSettings settings = environments.settings(place.id(), settingsRevision);
         return new HostContent(version, variables(settings, own(place, settings, host)),
                 HostContent.revisions(json.read(secretRevisions, REVISIONS), host));
     }
@@ -73,7 +73,7 @@ public class HostContents {
 
     /** What a deployment of this version would give each host if it began now. */
     public Function<String, HostContent> now(Place place, Versions.Version version) {
-        Settings settings = environments.settings(place.id(), place.settingsRevision());
+        PlaceSettings settings = environments.settings(place.id(), place.settingsRevision());
         Map<String, Long> revisions = secrets(place, version);
         return host -> new HostContent(version.number(),
                 variables(settings, Optional.ofNullable(settings.hosts().get(host))),
@@ -81,7 +81,7 @@ public class HostContents {
     }
 
     /** What is set for a host in these settings; for one that came to the place later, what is set for it now. */
-    public Optional<HostSettings> own(Place place, Settings settings, String host) {
+    public Optional<HostSettings> own(Place place, PlaceSettings settings, String host) {
         return Optional.ofNullable(settings.hosts().get(host))
                 .or(() -> Optional
                         .ofNullable(environments.settings(place.id(), place.settingsRevision()).hosts().get(host)));
@@ -91,7 +91,7 @@ public class HostContents {
      * What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is.
      */
     public Optional<String> lacks(Place place, Versions.Version version, String host, long settingsRevision) {
-        Settings settings = environments.settings(place.id(), settingsRevision);
+        PlaceSettings settings = environments.settings(place.id(), settingsRevision);
         List<String> unset = unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
         return unset.isEmpty() ? Optional.empty()
                 : Optional.of("the recipe of " + version.component() + " " + version.number() + " names {"
@@ -103,7 +103,7 @@ public class HostContents {
      * What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as
      * {@code variables.PORT} or {@code host.url}.
      */
-    private static List<String> unset(Recipe recipe, Environments.Settings settings,
+    private static List<String> unset(Recipe recipe, Environments.PlaceSettings settings,
             Optional<Environments.HostSettings> own) {
         Map<String, String> words = new LinkedHashMap<>(settings.variables());
         own.ifPresent(more -> words.putAll(more.variables()));
@@ -127,7 +127,7 @@ public class HostContents {
                 : "no address (url)";
     }
 
-    private static Map<String, String> variables(Settings settings, Optional<HostSettings> own) {
+    private static Map<String, String> variables(PlaceSettings settings, Optional<HostSettings> own) {
         Map<String, String> variables = new LinkedHashMap<>(settings.variables());
         own.ifPresent(more -> variables.putAll(more.variables()));
         settings.url().ifPresent(url -> variables.put("url", url));

@@ -16,7 +16,7 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.passage.Passages;
-import dev.paseo.service.place.PlaceRepository.Kept;
+import dev.paseo.service.place.PlaceRepository.LoadedPlace;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.util.List;
@@ -48,7 +48,7 @@ class Outcomes {
         this.around = around;
     }
 
-    void carryOut(Kept kept, PlaceEffect effect) {
+    void carryOut(LoadedPlace kept, PlaceEffect effect) {
         Place place = kept.place();
         switch (effect) {
             case PlaceEffect.OfferTask(long deployment, String host, var task) -> board
@@ -121,7 +121,7 @@ class Outcomes {
         around.people().testFailed(place, row, reason);
     }
 
-    private void takenBack(Place place, Kept kept, Deployment row) {
+    private void takenBack(Place place, LoadedPlace kept, Deployment row) {
         Optional<Deployment> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
         stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
         stretch(place, again.isPresent());

@@ -41,14 +41,14 @@ class PlaceRepository {
      * @param rows  the rows of its deployments, by their number
      * @param hosts the numbers of its hosts, by their names
      */
-    record Kept(Place place, PlaceSnapshot snapshot, Map<Long, Deployment> rows, Map<String, Long> hosts) {
+    record LoadedPlace(Place place, PlaceSnapshot snapshot, Map<Long, Deployment> rows, Map<String, Long> hosts) {
 
         Deployment row(long deployment) {
             return Objects.requireNonNull(rows.get(deployment));
         }
     }
 
-    Kept load(Place place) {
+    LoadedPlace load(Place place) {
         Map<Long, Deployment> rows = mapper.open(place.id()).stream()
                 .collect(Collectors.toMap(Deployment::id, row -> row, (one, same) -> one, LinkedHashMap::new));
         List<HostNowRow> hosts = mapper.hostsNow(place.id());
@@ -62,7 +62,7 @@ class PlaceRepository {
         }
         PlaceSnapshot snapshot = new PlaceSnapshot(live(place, rows), rows.values().stream().map(this::state).toList(),
                 replaced(rows), has);
-        return new Kept(place, snapshot, rows,
+        return new LoadedPlace(place, snapshot, rows,
                 hosts.stream().collect(Collectors.toMap(HostNowRow::host, HostNowRow::id)));
     }
 
@@ -96,7 +96,7 @@ class PlaceRepository {
     }
 
     /** Saves what differs; somebody else's change in between is a lost race. */
-    Kept save(Kept before, PlaceSnapshot after, Instant now) {
+    LoadedPlace save(LoadedPlace before, PlaceSnapshot after, Instant now) {
         Map<Long, Deployment> rows = new LinkedHashMap<>(before.rows());
         for (DeploymentState deployment : after.open()) {
             if (!before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment))) {
@@ -112,7 +112,7 @@ class PlaceRepository {
                 has(before.place(), host, Optional.ofNullable(has), now);
             }
         });
-        return new Kept(before.place(), after, rows, before.hosts());
+        return new LoadedPlace(before.place(), after, rows, before.hosts());
     }
 
     private Deployment moved(Deployment row, DeploymentState deployment, Optional<Live> replaces, Instant now) {
@@ -130,7 +130,7 @@ class PlaceRepository {
     }
 
     /** What is live now; it is live since then, and not longer. */
-    private void live(Kept before, PlaceSnapshot after, Map<Long, Deployment> rows, Instant now) {
+    private void live(LoadedPlace before, PlaceSnapshot after, Map<Long, Deployment> rows, Instant now) {
         Optional<Long> was = before.snapshot().live().map(Live::deployment);
         Optional<Long> is = after.live().map(Live::deployment);
         if (before.snapshot().live().equals(after.live())) {

@@ -18,8 +18,8 @@ import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.gate.Waits;
-import dev.paseo.service.place.PlaceRepository.Kept;
+import dev.paseo.service.gate.WaitingGates;
+import dev.paseo.service.place.PlaceRepository.LoadedPlace;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -51,7 +51,7 @@ public class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions,
+    record Gating(Gates gates, WaitingGates waits, Authorship authorship, Environments environments, Versions versions,
             Planner planner, SetMembership sets, Json json) {}
 
     Places(DeploymentMapper mapper, PlaceRepository repository, Gating gating, Outcomes outcomes, Changes changes) {
@@ -124,7 +124,7 @@ public class Places {
     }
 
     private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {
-        Kept kept = repository.load(place);
+        LoadedPlace kept = repository.load(place);
         Optional<PlaceEvent> event = happened.apply(place);
         boolean judges = event.isEmpty();
         while (event.isPresent()) {
@@ -144,7 +144,7 @@ public class Places {
         return Optional.empty();
     }
 
-    private Kept carryOut(Kept before, PlaceSnapshot after, List<PlaceEffect> follow) {
+    private LoadedPlace carryOut(LoadedPlace before, PlaceSnapshot after, List<PlaceEffect> follow) {
         Instant now = changes.now();
         List<DeploymentState> changed = after.open().stream()
                 .filter(deployment -> !before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment)))
@@ -152,14 +152,14 @@ public class Places {
         changed.stream().filter(deployment -> deployment.status().active() && Optional
                 .ofNullable(before.rows().get(deployment.id())).filter(row -> row.startedAt() == null).isPresent())
                 .forEach(deployment -> begins(before.place(), before.row(deployment.id())));
-        Kept saved = repository.save(before, after, now);
+        LoadedPlace saved = repository.save(before, after, now);
         changed.forEach(deployment -> moved(before, saved, deployment));
         follow.forEach(effect -> outcomes.carryOut(saved, effect));
         return saved;
     }
 
     /** A plan that has come to a condition over facts goes on, or back, at once. */
-    private Optional<PlaceEvent> factsJudged(Kept kept) {
+    private Optional<PlaceEvent> factsJudged(LoadedPlace kept) {
         return kept.snapshot().open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst()
                 .map(deployment -> {
                     Judgement judged = gating.gates().fact(atGate(kept.place(), kept.row(deployment.id())),
@@ -172,7 +172,7 @@ public class Places {
     /** What has not begun is planned and judged as things are now; what may begin, begins. */
     private void judgeGates(Place place) {
         Instant now = changes.now();
-        Kept kept = repository.load(place);
+        LoadedPlace kept = repository.load(place);
         for (long id : mapper.aheadAndBlocked(place.id())) {
             PlaceEvent blocked = new PlaceEvent.CancelAsked(id, "the block of its version");
             if (PlaceDecider.decide(kept.snapshot(), blocked, now) instanceof Decision.Moved(var after, var follow)) {
@@ -298,7 +298,7 @@ public class Places {
                                         other -> gating.gates().subject(alone(other)))))));
     }
 
-    private void moved(Kept before, Kept after, DeploymentState deployment) {
+    private void moved(LoadedPlace before, LoadedPlace after, DeploymentState deployment) {
         Deployment row = after.row(deployment.id());
         if (!deployment.status().ahead()) {
             gating.waits().gone(Gates.Standing.ofDeployment(row.id()));

@@ -74,7 +74,7 @@ public class Planner {
     }
 
     /** Why the version cannot be deployed to the place as it is; empty where it can. */
-    public Optional<String> doubt(Place place, Versions.Version version) {
+    public Optional<String> reasonAgainst(Place place, Versions.Version version) {
         List<PlaceHost> hosts = environments.hosts(place.id());
         if (hosts.isEmpty()) {
             return Optional.of(place.component() + " has no hosts in " + place.environment());
@@ -84,6 +84,6 @@ public class Planner {
             return Optional
                     .of("every host of " + place.component() + " in " + place.environment() + " is in maintenance");
         }
-        return Plan.doubt(strategy(version.recipe().orElseThrow().strategy()), taking);
+        return Plan.reasonAgainst(strategy(version.recipe().orElseThrow().strategy()), taking);
     }
 }

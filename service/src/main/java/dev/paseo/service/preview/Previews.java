@@ -196,9 +196,9 @@ class Previews implements EffectHandler {
         return slug.substring(0, Math.min(55, slug.length())) + "-" + unique;
     }
 
-    private static Environments.Settings settings(Template template, String host, int port) {
+    private static Environments.PlaceSettings settings(Template template, String host, int port) {
         Optional<String> url = Optional.of(template.url().replace("{port}", Integer.toString(port)));
-        return new Environments.Settings(1, url, template.variables(),
+        return new Environments.PlaceSettings(1, url, template.variables(),
                 Map.of(host, new Environments.HostSettings(url, Map.of(), Optional.empty(), Optional.empty())),
                 template.secrets(), Optional.empty());
     }

@@ -58,7 +58,7 @@ public class Reach {
     }
 
     /** What speaks against asking it by what it is called; empty where nothing does. Resolves nothing. */
-    public Optional<Refusal> doubt(Kind kind, String address) {
+    public Optional<Refusal> reasonAgainst(Kind kind, String address) {
         if (kind.allowed.apply(settings).stream().noneMatch(allowed -> beginsWith(address, allowed))) {
             List<String> allowed = kind.allowed.apply(settings).stream().filter(each -> each.contains("://")).toList();
             return Optional.of(Refusal.notAllowed(address + " is not below " + kind.words
@@ -71,7 +71,7 @@ public class Reach {
 
     /** Refuses what may not be asked; what the name stands for otherwise, none for one that is an address itself. */
     public List<InetAddress> allow(Kind kind, String address) {
-        doubt(kind, address).ifPresent(refusal -> {
+        reasonAgainst(kind, address).ifPresent(refusal -> {
             throw refusal;
         });
         String host = URI.create(address).getHost();
@@ -80,7 +80,7 @@ public class Reach {
         }
         try {
             List<InetAddress> addresses = resolver.addresses(host);
-            addresses.forEach(each -> Network.doubt(each, networks).ifPresent(why -> {
+            addresses.forEach(each -> Network.reasonAgainst(each, networks).ifPresent(why -> {
                 throw Refusal.notAllowed(host + " resolves to " + each.getHostAddress() + ", " + why
                         + ": it is not contacted; an operator may allow the address in " + kind.setting
                         + ", or its network in paseo.allowed-networks");

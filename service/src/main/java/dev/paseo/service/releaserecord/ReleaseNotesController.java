@@ -64,7 +64,7 @@ class ReleaseNotesController {
             return announcing.in(environment.get(), begin, end,
                     name -> person.may(Action.LOOK, Optional.of(name), environment));
         }
-        Components.Registered known = components.named(component.get());
+        Components.RegisteredComponent known = components.named(component.get());
         String number = to.orElseThrow(() -> Refusal.invalid("/to", "should be the version that is announced"));
         return announcing.between(from.map(before -> versions.numbered(known.id(), known.name(), before)),
                 versions.numbered(known.id(), known.name(), number));

@@ -84,7 +84,7 @@ class ReleaseRecords {
      * @param trail      what the audit trail has about it, the oldest first; at most 200 entries
      */
     record ReleaseView(DeploymentViews.DeploymentSummary deployment, RecordVersionView version, String subject,
-            Optional<String> emergency, List<String> rules, List<GateViews.RulingView> decisions,
+            Optional<String> emergency, List<String> rules, List<GateViews.GateDecisionView> decisions,
             List<GateViews.ListView> checklists, Comparisons.ComparisonView difference,
             List<Evidence.AddedEvidenceView> added,
             List<PlaceViews.MovementView> plan, List<RecordHostView> hosts, List<StepLog.HostTaskView> tasks,
@@ -189,7 +189,7 @@ class ReleaseRecords {
                 view.emergency(),
                 environments.rulesAsOf(environment.id(), then).toEnter(row.kind(), row.component()).stream()
                         .map(InWords::of).toList(),
-                view.rulings(), view.checklists(), view.comparison(),
+                view.decisions(), view.checklists(), view.comparison(),
                 proving.evidence.added(row.versionId()), view.plan(),
                 view.hosts().stream().map(host -> new RecordHostView(host.host(),
                         Word.of(host.phase()), host.reason())).toList(),

@@ -68,7 +68,7 @@ class Retiring {
     }
 
     private Retirement.Facts component(String name) {
-        Components.Registered component = components.named(name);
+        Components.RegisteredComponent component = components.named(name);
         List<String> ends = new ArrayList<>(List.of("no push, tag, clock or upload starts anything of it any more"));
         mapper.startedBy(component.name()).forEach(other -> ends.add(other + " no longer starts upon it"));
         return new Retirement.Facts(

@@ -18,8 +18,8 @@ final class Answers {
                 throw Refusal.invalid("/answers/" + name,
                         "The pipeline file does not ask for " + name + NearestName.hint(name, asks.keySet()));
             }
-            asks.get(name).doubt(answer).ifPresent(doubt -> {
-                throw Refusal.invalid("/answers/" + name, name + " " + doubt);
+            asks.get(name).reasonAgainst(answer).ifPresent(reason -> {
+                throw Refusal.invalid("/answers/" + name, name + " " + reason);
             });
         });
         Map<String, String> answers = new LinkedHashMap<>();

@@ -59,14 +59,14 @@ class CommitFiles {
     /** Keeps the commit's files, or those of one folder, as the run's artifact. */
     void tree(Run run, Mirror mirror, Optional<String> folder) {
         long room = quotas.room(run.componentId(), 0);
-        ByteStore.Kept kept = keep("tree", Math.min(LARGEST_TREE, room),
+        ByteStore.StoredBytes kept = keep("tree", Math.min(LARGEST_TREE, room),
                 out -> mirror.tree(run.commitId(), folder, out));
         outputs.artifact(run, null, PipelineFile.TREE, PipelineFile.TREE + ".tar",
                 new RunOutputs.Bytes(kept.digest(), kept.size()));
         quotas.kept(run.componentId(), kept.size());
     }
 
-    private ByteStore.Kept keep(String key, long most, Archive archive) {
+    private ByteStore.StoredBytes keep(String key, long most, Archive archive) {
         try {
             Path file = Files.createTempFile(scratch, "commit", ".tar");
             try {

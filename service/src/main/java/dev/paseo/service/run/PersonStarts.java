@@ -6,7 +6,7 @@ import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
@@ -32,13 +32,13 @@ public class PersonStarts {
         this.transactions = transactions;
     }
 
-    Registered component(String name) {
+    RegisteredComponent component(String name) {
         return components.named(name);
     }
 
     public RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo,
             Map<String, String> answers, Cause.Asked cause) {
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         String branch = wantedBranch.orElse(component.mainBranch());
         Map<String, String> heads = components.heads(component.id());
         String head = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.notFound(
@@ -58,7 +58,7 @@ public class PersonStarts {
                         reason(cause), upTo.orElse(null), answers)));
     }
 
-    private static PipelineFile plan(Registered component, String branch, FileInForce file) {
+    private static PipelineFile plan(RegisteredComponent component, String branch, FileInForce file) {
         return file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
                 component.filePath() + " of " + branch + ": " + file.problems().getFirst()
                         + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));
@@ -73,7 +73,7 @@ public class PersonStarts {
      * its file uses are looked up anew, as at every start.
      */
     RunStarts.Started again(Run run, Map<String, String> answers, String by) {
-        Registered component = components.byId(run.componentId());
+        RegisteredComponent component = components.byId(run.componentId());
         FileInForce before = components.file(run.pipelineFileId());
         FileInForce file = before.used().isEmpty() ? before : components.readFile(component, run.commitId());
         PipelineFile plan = plan(component, run.branch(), file);

@@ -69,15 +69,15 @@ public class RunOutputs {
     }
 
     /** What was kept for reuse. */
-    public record Kept(Bytes bytes, boolean exact, String run) {}
+    public record FoundOutput(Bytes bytes, boolean exact, String run) {}
 
     /** What was kept under the key, else the newest under another of the same name; the stage says from where it is. */
-    public Optional<Kept> reused(Run run, long stage, String name, String key) {
+    public Optional<FoundOutput> reused(Run run, long stage, String name, String key) {
         return mapper.reused(run.componentId(), scope(run), name, key).map(row -> {
             boolean exact = row.keyDigest().equals(key);
             runs.reused(stage,
                     (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + Size.words(row.size()));
-            return new Kept(new Bytes(row.digest(), row.size()), exact, row.run());
+            return new FoundOutput(new Bytes(row.digest(), row.size()), exact, row.run());
         });
     }
 

@@ -9,7 +9,7 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.core.version.VersionPattern;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal;
@@ -38,7 +38,7 @@ public class RunStarts {
      * @param upTo    how far the version may walk by itself
      * @param answers to what the file asks; what is not answered takes its default
      */
-    public record Start(Registered component, String branch, Mirror.Commit commit, boolean trusted, long file,
+    public record Start(RegisteredComponent component, String branch, Mirror.Commit commit, boolean trusted, long file,
             PipelineFile plan,
             Reason reason, @Nullable String upTo, Map<String, String> answers) {
 
@@ -198,7 +198,7 @@ public class RunStarts {
     }
 
     /** Where no stage is written and there is no commit whose files would be kept, there is nothing to run. */
-    public static Optional<String> nothingToRun(Registered component, PipelineFile file) {
+    public static Optional<String> nothingToRun(RegisteredComponent component, PipelineFile file) {
         return file.stages().isEmpty() && !(file.isOfTree() && component.repository().isPresent())
                 ? Optional.of("The pipeline file has no stages: nothing would be run") : Optional.empty();
     }

@@ -6,7 +6,7 @@ import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState.Skip;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
-import dev.paseo.core.run.Waits;
+import dev.paseo.core.run.StageDependencies;
 import dev.paseo.service.database.Json;
 import java.util.List;
 import java.util.Optional;
@@ -33,7 +33,7 @@ final class StoredRun {
 
     private static RunState upgrade(Run1 run) {
         List<StageState> stages = run.stages().stream()
-                .map(stage -> new StageState(stage.key(), new Waits(stage.after(), List.of(), List.of()),
+                .map(stage -> new StageState(stage.key(), new StageDependencies(stage.after(), List.of(), List.of()),
                         stage.attempt(), stage.keeps(), false, Optional.empty(), stage.status(),
                         stage.status() == StageStatus.SKIPPED ? Optional.of(Skip.UNATTAINABLE) : Optional.empty(),
                         stage.reason()))

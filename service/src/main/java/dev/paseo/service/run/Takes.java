@@ -3,7 +3,7 @@ package dev.paseo.service.run;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile.Take.Which;
 import dev.paseo.language.file.PipelineFile.Take;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
@@ -54,7 +54,7 @@ public class Takes {
     }
 
     private Stream<Decided> decide(long line, RunStarts.Start start, String stage, Take take) {
-        Registered from = components.named(take.from());
+        RegisteredComponent from = components.named(take.from());
         refuseClosed(start, from);
         TakeMapper.Choice chosen = choose(take, from, line, start.reason());
         if (start.trusted() && !chosen.trusted()) {
@@ -86,7 +86,7 @@ public class Takes {
         }
     }
 
-    private void refuseClosed(RunStarts.Start start, Registered from) {
+    private void refuseClosed(RunStarts.Start start, RegisteredComponent from) {
         Optional<Boolean> allBranches = mapper.opened(start.component().id(), from.id());
         if (allBranches.isEmpty()) {
             throw Refusal
@@ -99,7 +99,7 @@ public class Takes {
         }
     }
 
-    private TakeMapper.Choice choose(Take take, Registered from, long line, RunStarts.Reason reason) {
+    private TakeMapper.Choice choose(Take take, RegisteredComponent from, long line, RunStarts.Reason reason) {
         Optional<TakeMapper.Choice> found = switch (take.version()) {
             case Which.Upstream() -> reason.from(from.id()).flatMap(each -> mapper.cameWith(each.version()))
                     .or(() -> mapper.lastUsed(line, from.id())).or(() -> mapper.newest(from.id()));

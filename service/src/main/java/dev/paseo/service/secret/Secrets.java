@@ -52,7 +52,8 @@ public class Secrets {
     }
 
     /** What is set where, and who set it last; {@code revisions} counts them. */
-    public record Kept(String name, Optional<String> component, Optional<String> environment, Optional<String> host,
+    public record SetSecret(String name, Optional<String> component, Optional<String> environment,
+            Optional<String> host,
             int revisions, Optional<String> by, Instant at) {}
 
     /** Sets a new revision of a value. */
@@ -117,9 +118,9 @@ public class Secrets {
         mapper.forget(name, component);
     }
 
-    public List<Kept> all() {
+    public List<SetSecret> all() {
         return mapper.all().stream()
-                .map(row -> new Kept(row.name(), Optional.ofNullable(row.component()),
+                .map(row -> new SetSecret(row.name(), Optional.ofNullable(row.component()),
                         Optional.ofNullable(row.environment()),
                         Optional.ofNullable(row.host()), row.revisions(), Optional.ofNullable(row.by()), row.at()))
                 .toList();

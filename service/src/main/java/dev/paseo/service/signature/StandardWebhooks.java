@@ -18,7 +18,8 @@ public final class StandardWebhooks {
     private StandardWebhooks() {}
 
     /** Why a request is not to be believed, if so. */
-    public static Optional<String> doubt(String secret, String id, String timestamp, String signatures, byte[] body,
+    public static Optional<String> reasonAgainst(String secret, String id, String timestamp, String signatures,
+            byte[] body,
             Instant now) {
         if (!timestamp.matches("[0-9]{1,12}") || Duration.between(Instant.ofEpochSecond(Long.parseLong(timestamp)), now)
                 .abs().compareTo(TOLERANCE) > 0) {

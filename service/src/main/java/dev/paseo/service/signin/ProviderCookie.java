@@ -28,7 +28,7 @@ class ProviderCookie implements AuthorizationRequestRepository<OAuth2Authorizati
     private static final Duration AGE = Duration.ofMinutes(10);
 
     /** What is needed to go on; all of it is this browser's own. */
-    record Kept(String authorizationUri, String clientId, String redirectUri, Set<String> scopes, String state,
+    record PendingSignIn(String authorizationUri, String clientId, String redirectUri, Set<String> scopes, String state,
             Map<String, String> parameters, Map<String, String> attributes) {}
 
     private final Json json;
@@ -51,7 +51,7 @@ class ProviderCookie implements AuthorizationRequestRepository<OAuth2Authorizati
             response.addHeader(HttpHeaders.SET_COOKIE, cookies.lax(NAME, "", Duration.ZERO, from));
             return;
         }
-        Kept kept = new Kept(request.getAuthorizationUri(), request.getClientId(),
+        PendingSignIn kept = new PendingSignIn(request.getAuthorizationUri(), request.getClientId(),
                 String.valueOf(request.getRedirectUri()), request.getScopes(), String.valueOf(request.getState()),
                 texts(request.getAdditionalParameters()), texts(request.getAttributes()));
         response.addHeader(HttpHeaders.SET_COOKIE, cookies.lax(NAME, Base64.getUrlEncoder().withoutPadding()
@@ -62,8 +62,8 @@ class ProviderCookie implements AuthorizationRequestRepository<OAuth2Authorizati
     public @Nullable OAuth2AuthorizationRequest loadAuthorizationRequest(HttpServletRequest request) {
         return cookies.named(NAME, request).map(value -> {
             try {
-                Kept kept = json.read(new String(Base64.getUrlDecoder().decode(value), StandardCharsets.UTF_8),
-                        Kept.class);
+                PendingSignIn kept = json.read(new String(Base64.getUrlDecoder().decode(value), StandardCharsets.UTF_8),
+                        PendingSignIn.class);
                 return OAuth2AuthorizationRequest.authorizationCode().authorizationUri(kept.authorizationUri())
                         .clientId(kept.clientId()).redirectUri(kept.redirectUri()).scopes(kept.scopes())
                         .state(kept.state()).additionalParameters(new HashMap<>(kept.parameters()))

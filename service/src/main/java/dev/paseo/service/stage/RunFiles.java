@@ -89,7 +89,7 @@ public class RunFiles implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
+    public void output(Work work, String name, String fileName, ByteStore.StoredBytes kept) {
         Run run = run(work);
         PipelineFile.Stage stage = stage(run, work);
         Map<String, String> variant = StageWork.variant(stage, work);
@@ -102,13 +102,13 @@ public class RunFiles implements WorkOwner.StageFiles {
         outputs.artifact(run, stageId(work), name, fileName, bytes(kept));
     }
 
-    private static RunOutputs.Bytes bytes(ByteStore.Kept kept) {
+    private static RunOutputs.Bytes bytes(ByteStore.StoredBytes kept) {
         return new RunOutputs.Bytes(kept.digest(), kept.size());
     }
 
     /** No two stages of a run leave the same path: which one a later stage finds would be chance. */
     @Override
-    public void files(Work work, ByteStore.Kept kept) {
+    public void files(Work work, ByteStore.StoredBytes kept) {
         Run run = run(work);
         List<String> paths = paths(kept.digest());
         transactions.run(() -> {
@@ -174,7 +174,7 @@ public class RunFiles implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void report(Work work, String kind, ByteStore.Kept kept) {
+    public void report(Work work, String kind, ByteStore.StoredBytes kept) {
         StageKey key = StageWork.key(work);
         evidence.take(
                 new Evidence.Origin(Objects.requireNonNull(work.runId()), stageId(work), key.name(), key.variant()),
@@ -195,7 +195,7 @@ public class RunFiles implements WorkOwner.StageFiles {
     }
 
     @Override
-    public void reuse(Work work, String key, ByteStore.Kept kept) {
+    public void reuse(Work work, String key, ByteStore.StoredBytes kept) {
         if (!key.matches("[0-9a-f]{64}")) {
             throw Refusal.invalid("/key", "A key is a SHA-256 in hexadecimal");
         }

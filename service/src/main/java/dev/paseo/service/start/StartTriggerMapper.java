@@ -58,5 +58,5 @@ interface StartTriggerMapper {
     /** Moves a clock on; for the one caller that still finds it where it was. */
     @Update("update start_trigger set next_at = #{next} where component_id = #{component} and position = "
             + "#{position} and next_at = #{was}")
-    int strike(long component, int position, Instant was, @Nullable Instant next);
+    int fire(long component, int position, Instant was, @Nullable Instant next);
 }

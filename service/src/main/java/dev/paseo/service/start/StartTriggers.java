@@ -93,8 +93,8 @@ public class StartTriggers {
     }
 
     /** Moves a clock on past now; false where another replica did. */
-    public boolean strike(Due due) {
-        return mapper.strike(due.component(), due.position(), due.at(),
+    public boolean fire(Due due) {
+        return mapper.fire(due.component(), due.position(), due.at(),
                 ClockTimes.next(due.cron(), due.zone(), clock.now()).orElse(null)) == 1;
     }
 

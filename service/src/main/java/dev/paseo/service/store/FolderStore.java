@@ -79,7 +79,7 @@ final class FolderStore implements WatchedStore {
         Found found = found(true).stream().filter(each -> each.number().equals(sighting.number())).findFirst()
                 .orElseThrow(() -> Refusal.unavailable("The file of " + sighting.number() + " was removed meanwhile"));
         try (InputStream in = Files.newInputStream(found.file(), LinkOption.NOFOLLOW_LINKS)) {
-            ByteStore.Kept kept = using.bytes().keep(in, Web.LARGEST, using.changes().now());
+            ByteStore.StoredBytes kept = using.bytes().keep(in, Web.LARGEST, using.changes().now());
             if (found(true).stream()
                     .noneMatch(each -> each.file().equals(found.file()) && digest(each).equals(sighting.digest()))) {
                 throw Refusal.unavailable(found.file() + " was being written while it was read");

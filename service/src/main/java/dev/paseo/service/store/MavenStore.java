@@ -77,7 +77,7 @@ final class MavenStore implements WatchedStore {
     @Override
     public List<Versions.Artifact> fetch(Sighting sighting) {
         URI address = file(sighting.number());
-        ByteStore.Kept kept = using.web().keep(address, Map.of(), Web.LARGEST);
+        ByteStore.StoredBytes kept = using.web().keep(address, Map.of(), Web.LARGEST);
         @Nullable
         String other = sighting.digest().startsWith("sha256:") && !sighting.digest().equals("sha256:" + kept.digest())
                 ? "sha256:" + kept.digest()
@@ -92,7 +92,7 @@ final class MavenStore implements WatchedStore {
                 kept.size()));
     }
 
-    private String sha1(ByteStore.Kept kept) {
+    private String sha1(ByteStore.StoredBytes kept) {
         return Digests.of("SHA-1", using.bytes().open(kept.digest()));
     }
 }

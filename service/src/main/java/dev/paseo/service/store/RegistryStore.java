@@ -111,7 +111,7 @@ final class RegistryStore implements WatchedStore {
         byte[] manifest = get(address, MANIFESTS).good(address).body();
         refuseOther(address, sighting.digest(), sha256(manifest));
         List<Versions.Artifact> artifacts = new ArrayList<>();
-        ByteStore.Kept kept = using.bytes().keep(new ByteArrayInputStream(manifest), manifest.length,
+        ByteStore.StoredBytes kept = using.bytes().keep(new ByteArrayInputStream(manifest), manifest.length,
                 using.changes().now());
         artifacts.add(new Versions.Artifact("manifest", "manifest.json", kept.digest(), kept.size()));
         JsonNode read = using.json().readTree(new String(manifest, StandardCharsets.UTF_8));
@@ -133,7 +133,7 @@ final class RegistryStore implements WatchedStore {
                     "A layer is titled “" + title + "” with the digest “" + digest + "”");
         }
         URI address = at("/blobs/" + digest);
-        ByteStore.Kept kept = using.web().keep(address, headers("*/*"), Web.LARGEST);
+        ByteStore.StoredBytes kept = using.web().keep(address, headers("*/*"), Web.LARGEST);
         refuseOther(address, digest, "sha256:" + kept.digest());
         return new Versions.Artifact(Names.artifact(fileName, number), fileName, kept.digest(), kept.size());
     }

@@ -2,7 +2,7 @@ package dev.paseo.service.store;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.store.WatchedStore.Where;
@@ -76,7 +76,7 @@ class StoreController {
             @RequestBody StoreRequest request) {
         Permission.require(person, Action.REGISTER_COMPONENT, "watch a store for " + name, Optional.of(name),
                 Optional.empty());
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         stores.watch(component,
                 new Where(request.kind(), request.address(), request.name(), request.group(), request.extension(),
                         request.pattern(),

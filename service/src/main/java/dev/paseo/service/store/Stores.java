@@ -5,7 +5,7 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.service.arrival.Arrivals;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.DueWork;
@@ -81,7 +81,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
         this.every = every;
     }
 
-    long watch(Registered component, Where where, Optional<String> login, String by) {
+    long watch(RegisteredComponent component, Where where, Optional<String> login, String by) {
         check(where);
         return around.changes().in(() -> {
             StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where,
@@ -159,7 +159,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
         return around.json().read(row.body(), Where.class);
     }
 
-    void stop(long id, Registered component, String by) {
+    void stop(long id, RegisteredComponent component, String by) {
         StoreRow row = mapper.byId(id).filter(each -> each.componentId() == component.id())
                 .orElseThrow(() -> Refusal.notFound(component.name() + " observes no store " + id));
         around.changes().run(() -> {
@@ -216,7 +216,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
 
     private void look(StoreRow row, Where where) {
         WatchedStore store = open(row, where);
-        Registered component = components.byId(row.componentId());
+        RegisteredComponent component = components.byId(row.componentId());
         Map<String, SightingRow> known = mapper.sightings(row.id()).stream()
                 .collect(Collectors.toMap(SightingRow::name, each -> each));
         boolean first = row.lookedAt() == null && !where.existing();
@@ -236,7 +236,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
     }
 
     /** A name that points to something else than when it was seen first: told once. */
-    private void moved(StoreRow row, Registered component, SightingRow before, Sighting now) {
+    private void moved(StoreRow row, RegisteredComponent component, SightingRow before, Sighting now) {
         String reason = "it was seen as " + before.digest() + " and now is " + now.digest()
                 + "; what was sealed stays as it was";
         if (!before.digest().equals(now.digest()) && !reason.equals(before.reason())) {
@@ -251,7 +251,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
         }
     }
 
-    private void arrived(StoreRow row, Registered component, WatchedStore store, Sighting sighting) {
+    private void arrived(StoreRow row, RegisteredComponent component, WatchedStore store, Sighting sighting) {
         reaching.quotas().room(component.id(), 0);
         try {
             Arrivals.checkNumber(sighting.number());

@@ -86,7 +86,7 @@ class Web {
     }
 
     /** Keeps a body in the byte store as it comes. */
-    ByteStore.Kept keep(URI address, Map<String, String> headers, long most) {
+    ByteStore.StoredBytes keep(URI address, Map<String, String> headers, long most) {
         HttpResponse<InputStream> answer = send(address, headers, MOST_REDIRECTS);
         try (InputStream in = within(answer.body(), LONGEST_BODY)) {
             if (answer.statusCode() != 200) {

@@ -3,7 +3,7 @@ package dev.paseo.service.trigger;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.language.file.PipelineFile.Start;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.run.RunStarts;
@@ -40,7 +40,7 @@ class AfterArrival implements EffectHandler {
     @Override
     public void perform(String body) {
         Versions.Version version = versions.byId(Long.parseLong(body));
-        Registered component = components.byId(version.componentId());
+        RegisteredComponent component = components.byId(version.componentId());
         starting.happened(new Happened(new Event.Arrived(component.name(), version.number()), component,
                 Optional.of(version.number()),
                 component.name() + " " + version.number() + " arrived " + version.origin().orElse(""),
@@ -52,7 +52,7 @@ class AfterArrival implements EffectHandler {
         }
     }
 
-    private boolean startsRuns(Registered component) {
+    private boolean startsRuns(RegisteredComponent component) {
         return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
                 .flatMap(head -> components.readFile(component, head).file())
                 .map(file -> file.starts().stream().anyMatch(Start.Arrival.class::isInstance)).orElse(false);

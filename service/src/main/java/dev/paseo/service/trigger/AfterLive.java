@@ -2,7 +2,7 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
@@ -41,7 +41,7 @@ class AfterLive implements EffectHandler {
     public void perform(String body) {
         Versions.FirstLive live = json.read(body, Versions.FirstLive.class);
         Versions.Version version = versions.byId(live.version());
-        Registered component = components.byId(version.componentId());
+        RegisteredComponent component = components.byId(version.componentId());
         String what = version.component() + " " + version.number();
         starting.happened(new Happened(new Event.WentLive(component.name(), version.number(), live.environment()),
                 component,

@@ -4,7 +4,7 @@ import dev.paseo.core.text.Word;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger.RunEnd;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.run.RunStarts;
@@ -43,7 +43,7 @@ class AfterRun implements EffectHandler {
     }
 
     private void ended(EventMapper.EndedRow run, RunEnd end) {
-        Registered component = components.byId(run.componentId());
+        RegisteredComponent component = components.byId(run.componentId());
         String name = component.name() + "#" + run.number();
         Event.RunEnded event = new Event.RunEnded(component.name(), run.number(), run.branch(),
                 run.branch().equals(component.mainBranch()), end, component.repository());

@@ -3,7 +3,7 @@ package dev.paseo.service.trigger;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.start.StartTriggers;
 import java.time.ZoneId;
@@ -16,7 +16,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * Clocks that strike. A time that was missed because no service was there is made up for once where it is less than an
+ * Clocks that fire. A time that was missed because no service was there is made up for once where it is less than an
  * hour ago; an older one is told as missed.
  */
 @Component
@@ -38,10 +38,10 @@ class Clocks {
     }
 
     @Scheduled(fixedDelay = 1000)
-    void strike() {
+    void fire() {
         for (StartTriggers.Due due : triggers.due()) {
             try {
-                strike(due);
+                fire(due);
             } catch (RuntimeException failed) {
                 LOG.warn("the clock {} of component {} could not start anything, and strikes again: {}", due.cron(),
                         due.component(), failed.toString());
@@ -49,14 +49,14 @@ class Clocks {
         }
     }
 
-    private void strike(StartTriggers.Due due) {
-        Registered component = components.byId(due.component());
-        Event.Struck struck = Event.Struck.noticed(component.name(), due.cron(), due.zone(), due.at(), clock.now());
+    private void fire(StartTriggers.Due due) {
+        RegisteredComponent component = components.byId(due.component());
+        Event.Fired fired = Event.Fired.noticed(component.name(), due.cron(), due.zone(), due.at(), clock.now());
         String time = SAID.withZone(ZoneId.of(due.zone())).format(due.at());
-        starting.happened(new Happened(struck, component, Optional.empty(),
-                "clock at " + time + " " + due.zone() + (struck.missed() ? ", missed" : ""),
+        starting.happened(new Happened(fired, component, Optional.empty(),
+                "clock at " + time + " " + due.zone() + (fired.missed() ? ", missed" : ""),
                 new Cause.Clock(component.name(), due.cron(), due.zone(), due.at()),
                 OptionalLong.empty(), "clock", Optional.of(component.mainBranch()), Optional.empty(), Optional.empty()),
-                () -> triggers.strike(due));
+                () -> triggers.fire(due));
     }
 }

@@ -1,6 +1,6 @@
 package dev.paseo.service.trigger;
 
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.trigger.EventMapper.ConsideredRow;
@@ -47,7 +47,7 @@ class EventViews {
      * @param commit only what happened to a commit, given whole or by its first 4 or more digits
      */
     List<TriggerEventView> newest(String name, Optional<Long> before, Optional<String> commit) {
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         if (commit.isPresent() && !commit.get().matches("[0-9a-f]{4,64}")) {
             throw Refusal.invalid("/commit",
                     "should be a commit's id, or its first 4 or more digits; got “" + commit.get() + "”");

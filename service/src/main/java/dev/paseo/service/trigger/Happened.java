@@ -3,7 +3,7 @@ package dev.paseo.service.trigger;
 import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.run.RunStarts;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -18,11 +18,13 @@ import java.util.OptionalLong;
  * @param told     whether somebody told who did it; else {@code by} is only who made the newest commit
  * @param file     the pipeline file at its commit, where it was read already: once for all that is asked of it
  */
-record Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
+record Happened(Event event, RegisteredComponent about, Optional<String> key, String sentence, Cause cause,
+        OptionalLong because,
         String by, Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought, boolean told,
         Optional<FileInForce> file) {
 
-    Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
+    Happened(Event event, RegisteredComponent about, Optional<String> key, String sentence, Cause cause,
+            OptionalLong because,
             String by, Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought) {
         this(event, about, key, sentence, cause, because, by, branch, commit, brought, true, Optional.empty());
     }
@@ -36,7 +38,7 @@ record Happened(Event event, Registered about, Optional<String> key, String sent
         return switch (event) {
             case Event.Pushed pushed -> "push";
             case Event.Tagged tagged -> "tag";
-            case Event.Struck struck -> "clock";
+            case Event.Fired fired -> "clock";
             case Event.RunEnded ended -> "run";
             case Event.WentLive live -> "live";
             case Event.Arrived arrived -> "arrival";
@@ -49,7 +51,7 @@ record Happened(Event event, Registered about, Optional<String> key, String sent
     }
 
     /** A branch or a tag that moved and cannot be read. */
-    static Happened unread(Registered component, boolean tag, String name, String commit) {
+    static Happened unread(RegisteredComponent component, boolean tag, String name, String commit) {
         String at = commit.substring(0, Math.min(7, commit.length()));
         return new Happened(
                 tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty())

@@ -5,7 +5,7 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.start.StartTriggers;
 import dev.paseo.service.start.Triggers;
@@ -26,10 +26,10 @@ import org.springframework.stereotype.Component;
 class InForce {
 
     /** A trigger with the file it stands in. */
-    record Standing(Matching.InForce trigger, Registered component, FileInForce file) {}
+    record Standing(Matching.InForce trigger, RegisteredComponent component, FileInForce file) {}
 
     /** A component whose triggers cannot be read. */
-    record Broken(Registered component, String problem) {}
+    record Broken(RegisteredComponent component, String problem) {}
 
     /** @param problem with the file of the very commit that was pushed */
     record Found(List<Standing> triggers, List<Broken> broken, Optional<String> problem) {
@@ -40,7 +40,7 @@ class InForce {
     }
 
     /** @param problem why nothing can be started from it */
-    record Plan(Registered component, Mirror.Commit commit, long file, Optional<PipelineFile> plan,
+    record PlanInForce(RegisteredComponent component, Mirror.Commit commit, long file, Optional<PipelineFile> plan,
             Optional<String> problem) {}
 
     private final Components components;
@@ -62,7 +62,7 @@ class InForce {
         return switch (happened.event()) {
             case Event.Pushed pushed -> own(happened.about(), read(happened, pushed.commit()));
             case Event.Tagged tagged -> own(happened.about(), read(happened, tagged.commit()));
-            case Event.Struck struck -> ofMain(List.of(happened.about()));
+            case Event.Fired fired -> ofMain(List.of(happened.about()));
             case Event.Arrived arrived -> ofMain(List.of(happened.about()));
             case Event.RunEnded ended -> ofMain(
                     triggers.onRunsOf(ended.component()).stream().map(components::byId).toList());
@@ -75,15 +75,15 @@ class InForce {
         return happened.file().orElseGet(() -> components.readFile(happened.about(), commit));
     }
 
-    private Found own(Registered component, FileInForce file) {
+    private Found own(RegisteredComponent component, FileInForce file) {
         return file.file().map(read -> new Found(standing(component, file, read), List.of(), Optional.<String>empty()))
                 .orElseGet(() -> new Found(List.of(), List.of(), Optional.of(problem(component, file))));
     }
 
-    private Found ofMain(List<Registered> concerned) {
+    private Found ofMain(List<RegisteredComponent> concerned) {
         List<Standing> standing = new ArrayList<>();
         List<Broken> broken = new ArrayList<>();
-        for (Registered component : concerned) {
+        for (RegisteredComponent component : concerned) {
             Optional<FileInForce> main = main(component);
             if (main.isEmpty()) {
                 broken.add(new Broken(component, component.mainBranch() + " has no commit"));
@@ -96,31 +96,31 @@ class InForce {
         return new Found(standing, broken, Optional.empty());
     }
 
-    private Optional<FileInForce> main(Registered component) {
+    private Optional<FileInForce> main(RegisteredComponent component) {
         return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
                 .map(commit -> components.readFile(component, commit));
     }
 
-    private List<Standing> standing(Registered component, FileInForce file, PipelineFile read) {
+    private List<Standing> standing(RegisteredComponent component, FileInForce file, PipelineFile read) {
         return Matching.InForce.of(component.name(), Triggers.of(read, components::nameNow),
                 components.rules(component.id()), component.mainBranch(), component.repository()).stream()
                 .map(trigger -> new Standing(trigger, component, file)).toList();
     }
 
-    private static String problem(Registered component, FileInForce file) {
+    private static String problem(RegisteredComponent component, FileInForce file) {
         return component.filePath() + ":" + file.problems().getFirst()
                 + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "");
     }
 
     /** Asks git, and so is called outside transactions. */
-    Plan plan(Happened happened, Standing standing) {
-        Registered component = standing.component();
+    PlanInForce plan(Happened happened, Standing standing) {
+        RegisteredComponent component = standing.component();
         boolean ofEvent = switch (happened.event()) {
             case Event.Pushed pushed -> true;
             case Event.Tagged tagged -> true;
             case Event.RunEnded ended -> standing.trigger().trigger() instanceof Trigger.Upstream upstream
                     && upstream.sameCommit();
-            case Event.Struck struck -> false;
+            case Event.Fired fired -> false;
             case Event.WentLive live -> false;
             case Event.Arrived arrived -> false;
         };
@@ -140,9 +140,9 @@ class InForce {
         return plan(component, commit, ofEvent && !own ? components.readFile(component, id) : standing.file());
     }
 
-    private static Plan plan(Registered component, Mirror.Commit commit, FileInForce file) {
+    private static PlanInForce plan(RegisteredComponent component, Mirror.Commit commit, FileInForce file) {
         Optional<String> problem = file.file().isEmpty() ? Optional.of(problem(component, file))
                 : file.file().flatMap(plan -> RunStarts.nothingToRun(component, plan));
-        return new Plan(component, commit, file.id(), file.file(), problem);
+        return new PlanInForce(component, commit, file.id(), file.file(), problem);
     }
 }

@@ -3,7 +3,7 @@ package dev.paseo.service.trigger;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.engine.DueWork;
 import dev.paseo.service.component.Components;
 import java.time.Duration;
@@ -74,7 +74,7 @@ public class Polls implements DueWork.Ways<PollMapper.PollRow> {
 
     @Override
     public void perform(PollMapper.PollRow due) {
-        List<Registered> concerned = components.ofRepository(due.repository());
+        List<RegisteredComponent> concerned = components.ofRepository(due.repository());
         if (concerned.isEmpty()) {
             mapper.forget(due.repository());
             return;

@@ -8,7 +8,7 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.start.Triggers;
@@ -91,7 +91,7 @@ public class Pushes {
     }
 
     public Seen look(String repository, Pusher pusher) {
-        List<Registered> all = components.ofRepository(repository);
+        List<RegisteredComponent> all = components.ofRepository(repository);
         if (all.isEmpty()) {
             return new Seen();
         }
@@ -99,10 +99,10 @@ public class Pushes {
         mirror.fetch();
         Mirror.Refs refs = mirror.refs();
         Seen seen = new Seen();
-        for (Registered component : all) {
+        for (RegisteredComponent component : all) {
             heads(component, mirror, mainFirst(component, refs.heads()), pusher, seen);
         }
-        for (Registered component : all) {
+        for (RegisteredComponent component : all) {
             tags(component, mirror, refs.tags(), seen);
         }
         if (!seen.many().isEmpty()) {
@@ -112,7 +112,8 @@ public class Pushes {
     }
 
     /** One that cannot be read is told, and keeps none of the others; that the database is away concerns them all. */
-    private void alone(Registered component, boolean tag, String name, String commit, Seen seen, Runnable reading) {
+    private void alone(RegisteredComponent component, boolean tag, String name, String commit, Seen seen,
+            Runnable reading) {
         try {
             reading.run();
         } catch (DataAccessResourceFailureException | TransactionException all) {
@@ -128,7 +129,7 @@ public class Pushes {
     }
 
     /** However many branches there are, the main one waits for none of them. */
-    private static Map<String, String> mainFirst(Registered component, Map<String, String> heads) {
+    private static Map<String, String> mainFirst(RegisteredComponent component, Map<String, String> heads) {
         Map<String, String> ordered = new LinkedHashMap<>();
         Optional.ofNullable(heads.get(component.mainBranch()))
                 .ifPresent(commit -> ordered.put(component.mainBranch(), commit));
@@ -136,7 +137,8 @@ public class Pushes {
         return ordered;
     }
 
-    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Pusher pusher, Seen seen) {
+    private void heads(RegisteredComponent component, Mirror mirror, Map<String, String> heads, Pusher pusher,
+            Seen seen) {
         Map<String, String> known = components.heads(component.id());
         Map<String, String> moved = new LinkedHashMap<>(heads);
         moved.entrySet().removeIf(head -> head.getValue().equals(known.get(head.getKey())));
@@ -158,7 +160,8 @@ public class Pushes {
         });
     }
 
-    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit,
+    private void head(RegisteredComponent component, Mirror mirror, String branch, Optional<String> before,
+            String commit,
             Pusher pusher, Seen seen) {
         FileInForce file = components.readFile(component, commit);
         Optional<Starting.Led> led = moved(component, mirror, branch, before, commit, pusher, file);
@@ -171,20 +174,20 @@ public class Pushes {
     }
 
     /** Says who pushed what was noticed already, as far as it is known here. */
-    private void tell(Registered component, String branch, String commit, Pusher pusher) {
+    private void tell(RegisteredComponent component, String branch, String commit, Pusher pusher) {
         pusher.of(branch)
                 .ifPresent(by -> mapper.tell(component.id(), branch, commit, by, clock.now().minus(LATE)));
     }
 
     /** Whether the file that was last there makes previews of the branch. */
-    private boolean previewed(Registered component, String branch, String commit) {
+    private boolean previewed(RegisteredComponent component, String branch, String commit) {
         return components.readFile(component, commit).file().map(Triggers::of).orElse(List.of()).stream()
                 .anyMatch(trigger -> trigger instanceof Trigger.Preview preview
                         && preview.branches().stream().anyMatch(pattern -> pattern.matches(branch)));
     }
 
     /** What of the file at a new head does not agree with what is here; it keeps nothing from starting. */
-    private List<String> doubts(Registered component, FileInForce file) {
+    private List<String> doubts(RegisteredComponent component, FileInForce file) {
         if (file.file().isEmpty()) {
             return List.of();
         }
@@ -193,7 +196,8 @@ public class Pushes {
                 .map(each -> component.filePath() + ":" + each).distinct().toList();
     }
 
-    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before,
+    private Optional<Starting.Led> moved(RegisteredComponent component, Mirror mirror, String branch,
+            Optional<String> before,
             String commit, Pusher pusher, FileInForce file) {
         Mirror.Commit head = mirror.commit(commit);
         Optional<String> told = pusher.of(branch);
@@ -228,7 +232,7 @@ public class Pushes {
     }
 
     /** What changed since the last started commit of the branch, where a trigger asks. */
-    private Optional<List<String>> changed(Registered component, Mirror mirror, String branch, String commit,
+    private Optional<List<String>> changed(RegisteredComponent component, Mirror mirror, String branch, String commit,
             FileInForce file) {
         boolean asked = file.file().map(Triggers::of).orElse(List.of()).stream()
                 .anyMatch(trigger -> trigger instanceof Trigger.Push push && !push.paths().isEmpty());
@@ -236,7 +240,7 @@ public class Pushes {
                 : Optional.empty();
     }
 
-    private void tags(Registered component, Mirror mirror, Map<String, String> tags, Seen seen) {
+    private void tags(RegisteredComponent component, Mirror mirror, Map<String, String> tags, Seen seen) {
         Map<String, String> known = components.tags(component.id());
         Map<String, String> fresh = new LinkedHashMap<>(tags);
         fresh.entrySet().removeIf(tag -> tag.getValue().equals(known.get(tag.getKey()))
@@ -265,7 +269,7 @@ public class Pushes {
             this.named = named;
         }
 
-        private boolean takes(Registered component, String name, String commit) {
+        private boolean takes(RegisteredComponent component, String name, String commit) {
             if (!many || patterns.computeIfAbsent(commit, at -> patterns(components.readFile(component, at), named))
                     .stream()
                     .anyMatch(pattern -> pattern.matches(name))) {
@@ -277,7 +281,7 @@ public class Pushes {
     }
 
     /** What starts nothing, and is too much to be told one by one. */
-    private void together(Registered component, boolean tags, Map<String, String> names,
+    private void together(RegisteredComponent component, boolean tags, Map<String, String> names,
             Predicate<Map<String, String>> noted, Seen seen) {
         if (names.isEmpty() || !noted.test(names)) {
             return;
@@ -320,7 +324,7 @@ public class Pushes {
                 .flatMap(start -> named.apply(start).stream()).map(BranchPattern::new).toList();
     }
 
-    private Optional<Starting.Led> tagged(Registered component, Mirror mirror, String tag, String commit) {
+    private Optional<Starting.Led> tagged(RegisteredComponent component, Mirror mirror, String tag, String commit) {
         Optional<String> sealed = mapper.sealedFrom(component.id(), commit);
         List<String> branches = mirror.branchesWith(commit);
         Optional<String> branch = components.rules(component.id()).ofTag(component.mainBranch(), branches);
@@ -345,7 +349,7 @@ public class Pushes {
      *
      * @return the branches of which it was unknown
      */
-    public List<String> tell(Registered component, String commit, String account) {
+    public List<String> tell(RegisteredComponent component, String commit, String account) {
         List<String> branches = mapper.untold(component.id(), commit);
         branches.forEach(branch -> mapper.tell(component.id(), branch, commit, account, Instant.EPOCH));
         return branches;

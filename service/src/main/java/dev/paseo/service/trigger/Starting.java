@@ -10,11 +10,11 @@ import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.StartRules;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunStarts;
 import dev.paseo.service.source.Mirror;
-import dev.paseo.service.trigger.InForce.Plan;
+import dev.paseo.service.trigger.InForce.PlanInForce;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -75,7 +75,7 @@ public class Starting {
         }
         List<Considered> considered = Matching.match(happened.event(),
                 found.triggers().stream().map(InForce.Standing::trigger).toList());
-        Map<Considered, Plan> plans = new LinkedHashMap<>();
+        Map<Considered, PlanInForce> plans = new LinkedHashMap<>();
         for (Considered each : considered) {
             if (!(each.finding() instanceof Finding.StartsNothing)) {
                 plans.put(each, inForce.plan(happened, found.of(each.of())));
@@ -100,7 +100,7 @@ public class Starting {
     }
 
     private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered,
-            Map<Considered, Plan> plans) {
+            Map<Considered, PlanInForce> plans) {
         EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null),
                 around.changes().now());
         if (mapper.add(row) == 0) {
@@ -136,7 +136,7 @@ public class Starting {
                 + (happened.event() instanceof Event.Arrived ? ": it walks by itself" : ""));
     }
 
-    private Outcome outcome(Happened happened, Considered each, Optional<Plan> plan, long cause,
+    private Outcome outcome(Happened happened, Considered each, Optional<PlanInForce> plan, long cause,
             Map<String, Long> started) {
         String component = each.of().component();
         String words = each.of().trigger().words();
@@ -163,17 +163,17 @@ public class Starting {
         }
     }
 
-    private Optional<String> refusal(Happened happened, String component, Optional<Plan> plan,
+    private Optional<String> refusal(Happened happened, String component, Optional<PlanInForce> plan,
             Map<String, Long> started) {
-        if (plan.flatMap(Plan::problem).isPresent()) {
-            return plan.flatMap(Plan::problem);
+        if (plan.flatMap(PlanInForce::problem).isPresent()) {
+            return plan.flatMap(PlanInForce::problem);
         }
         List<Cause> causes = happened.because().isEmpty() ? List.of()
                 : around.causes().chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
         return StartRules.refusal(component, Optional.ofNullable(started.get(component)), causes);
     }
 
-    private Outcome weigh(Happened happened, Considered each, Plan plan, long cause) {
+    private Outcome weigh(Happened happened, Considered each, PlanInForce plan, long cause) {
         Trigger.Upstream trigger = (Trigger.Upstream) each.of().trigger();
         long line = starts.holdLine(plan.component().id(), branch(each));
         return switch (offers.choose(trigger, happened, line)) {
@@ -193,9 +193,9 @@ public class Starting {
         };
     }
 
-    private RunStarts.Started start(Happened happened, Considered each, Plan plan, long cause,
+    private RunStarts.Started start(Happened happened, Considered each, PlanInForce plan, long cause,
             List<RunStarts.Upstream> upstream) {
-        Registered component = plan.component();
+        RegisteredComponent component = plan.component();
         Mirror.Commit commit = plan.commit();
         String branch = branch(each);
         boolean trusted = each.of().rules().trusts(branch);

@@ -5,7 +5,7 @@ import dev.paseo.core.trigger.Trigger;
 import dev.paseo.core.trigger.UpstreamChoice.Candidate;
 import dev.paseo.core.trigger.UpstreamChoice.Choice;
 import dev.paseo.core.trigger.UpstreamChoice;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.run.RunStarts;
 import java.util.ArrayList;
@@ -62,7 +62,7 @@ class UpstreamOffers {
     }
 
     private List<Candidate> candidates(String name, Trigger.Upstream trigger) {
-        Registered component = components.named(name);
+        RegisteredComponent component = components.named(name);
         List<EventMapper.SealedRow> rows = mapper.sealed(component.id(), NEWEST).stream()
                 .filter(row -> trigger.branches().isEmpty()
                         ? row.branch().equals(component.mainBranch()) : matches(trigger.branches(), row.branch()))

@@ -4,7 +4,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.asking.Asks;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.loosening.Agreements;
 import java.time.Instant;
 import java.util.Arrays;
@@ -33,19 +33,20 @@ class WaitingViews {
      * @param asks   what others, who may not do it themselves, ask of the reader
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
-    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews,
-            List<MissingGrants.GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
+    record WaitingView(Instant now, int count, List<WaitingGates.Waiting> gates, List<ReviewView> reviews,
+            List<MissingGrants.GrantView> grants, List<StayingWalkView> stays, List<WaitingGates.Waiting> nobody,
             List<Agreements.LooseningView> loosenings, List<Asks.AskedView> asks) {}
 
     record CountView(int count) {}
 
     private final WaitingMapper mapper;
-    private final Waits waits;
+    private final WaitingGates waits;
     private final MissingGrants missing;
     private final Agreements agreements;
     private final ServiceClock clock;
 
-    WaitingViews(WaitingMapper mapper, Waits waits, MissingGrants missing, Agreements agreements, ServiceClock clock) {
+    WaitingViews(WaitingMapper mapper, WaitingGates waits, MissingGrants missing, Agreements agreements,
+            ServiceClock clock) {
         this.mapper = mapper;
         this.waits = waits;
         this.missing = missing;
@@ -56,7 +57,7 @@ class WaitingViews {
     WaitingView waiting(Person person, List<Asks.AskedView> asks) {
         List<ReviewView> reviews = reviews(person);
         List<MissingGrants.GrantView> grants = grants(person);
-        List<Waits.Waiting> nobody = nobody(person);
+        List<WaitingGates.Waiting> nobody = nobody(person);
         List<StayingWalkView> stays = stays(person);
         List<Agreements.LooseningView> loosenings = agreements.waitingFor(person.name());
         return new WaitingView(clock.now(),
@@ -88,7 +89,7 @@ class WaitingViews {
         return person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? missing.all() : List.of();
     }
 
-    private List<Waits.Waiting> nobody(Person person) {
+    private List<WaitingGates.Waiting> nobody(Person person) {
         return person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty()) ? waits.forNobody(MOST)
                 : List.of();
     }

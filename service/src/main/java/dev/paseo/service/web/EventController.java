@@ -44,12 +44,12 @@ class EventController {
         Permission.require(person, Action.LOOK);
         SseEmitter emitter = new SseEmitter(0L);
         long position = live.position();
-        List<LiveEvents.Event> missed = last.map(live::missed).orElse(List.of());
+        List<LiveEvents.LiveEvent> missed = last.map(live::missed).orElse(List.of());
         Thread.ofVirtual().name("events-" + person.name()).start(() -> follow(person.id(), emitter, missed, position));
         return emitter;
     }
 
-    private void follow(long account, SseEmitter emitter, List<LiveEvents.Event> missed, long start) {
+    private void follow(long account, SseEmitter emitter, List<LiveEvents.LiveEvent> missed, long start) {
         long position = start;
         try (Nudge.Listening listening = nudge.listen(Nudge.EVENTS)) {
             // The page hears at once that it is connected.
@@ -57,7 +57,7 @@ class EventController {
             send(emitter, missed);
             while (!nudge.isClosing()) {
                 live.pull();
-                List<LiveEvents.Event> fresh = live.since(position);
+                List<LiveEvents.LiveEvent> fresh = live.since(position);
                 position = live.position();
                 if (fresh.stream().anyMatch(event -> event.kind().equals("account")) && !accounts.isActive(account)) {
                     emitter.send(SseEmitter.event().name("signed-out").data("This account was disabled."));
@@ -79,8 +79,8 @@ class EventController {
         }
     }
 
-    private static void send(SseEmitter emitter, List<LiveEvents.Event> events) throws IOException {
-        for (LiveEvents.Event event : events) {
+    private static void send(SseEmitter emitter, List<LiveEvents.LiveEvent> events) throws IOException {
+        for (LiveEvents.LiveEvent event : events) {
             emitter.send(SseEmitter.event().id(Long.toString(event.sequence())).name("changed").data(event,
                     MediaType.APPLICATION_JSON));
         }

@@ -37,7 +37,7 @@ class Distances {
         this.components = components;
     }
 
-    Optional<Integer> between(Components.Registered component, @Nullable String from, @Nullable String to) {
+    Optional<Integer> between(Components.RegisteredComponent component, @Nullable String from, @Nullable String to) {
         if (from == null || to == null || component.repository().isEmpty()) {
             return Optional.empty();
         }
@@ -53,7 +53,7 @@ class Distances {
         return Optional.empty();
     }
 
-    private void ask(Components.Registered component, Pair pair) {
+    private void ask(Components.RegisteredComponent component, Pair pair) {
         try {
             int distance = components.mirror(component).distance(pair.from(), pair.to());
             synchronized (known) {

@@ -7,7 +7,7 @@ import dev.paseo.language.calendar.Periods;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.restraint.ClosedPeriods;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;
@@ -86,12 +86,12 @@ class WhereaboutsViews {
     private final WhereaboutsMapper mapper;
     private final Components components;
     private final Environments environments;
-    private final Waits waits;
+    private final WaitingGates waits;
     private final ServiceClock clock;
     private final Distances distances;
     private final ClosedPeriods periods;
 
-    WhereaboutsViews(WhereaboutsMapper mapper, Components components, Environments environments, Waits waits,
+    WhereaboutsViews(WhereaboutsMapper mapper, Components components, Environments environments, WaitingGates waits,
             ServiceClock clock, Distances distances, ClosedPeriods periods) {
         this.mapper = mapper;
         this.components = components;
@@ -198,7 +198,8 @@ class WhereaboutsViews {
 
     private record Around(Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Map<Long, MarkRow> marks) {}
 
-    private List<CellView> cells(Components.Registered component, List<CellRow> rows, Around around, Person person) {
+    private List<CellView> cells(Components.RegisteredComponent component, List<CellRow> rows, Around around,
+            Person person) {
         List<CellView> cells = new ArrayList<>();
         Optional<CellRow> before = Optional.empty();
         for (CellRow row : rows) {
@@ -232,10 +233,12 @@ class WhereaboutsViews {
     }
 
     private ComingView coming(OpenRow row, Person person) {
-        Optional<Waits.Stand> stand = row.status() == DeploymentStatus.WAITING ? waits.stand(row.id(), person.id())
+        Optional<WaitingGates.Stand> stand = row.status() == DeploymentStatus.WAITING
+                ? waits.stand(row.id(), person.id())
                 : Optional.empty();
         return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()),
-                row.requestedAt(), stand.map(Waits.Stand::name), stand.filter(Waits.Stand::mine).isPresent());
+                row.requestedAt(), stand.map(WaitingGates.Stand::name),
+                stand.filter(WaitingGates.Stand::mine).isPresent());
     }
 
     private static ComingView plain(OpenRow row) {

@@ -69,7 +69,7 @@ class AddedEvidenceTest {
 
     @Test
     void whatIsNotReadIsKeptAsItIs() {
-        when(bytes.keep(any(), eq(64_000_000L), any())).thenReturn(new ByteStore.Kept("digest", 12));
+        when(bytes.keep(any(), eq(64_000_000L), any())).thenReturn(new ByteStore.StoredBytes("digest", 12));
         when(evidence.add(any())).thenReturn(true);
         assertEquals("digest", added.file(version, Optional.empty(), "signature", InputStream.nullInputStream(),
                 somebody));

@@ -13,7 +13,7 @@ import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
@@ -30,7 +30,8 @@ import org.junit.jupiter.api.Test;
 
 class ArrivalsTest {
 
-    private static final Registered COMPONENT = new Registered(7, "hut-planner", Optional.empty(), "paseo.yaml", "main",
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "hut-planner", Optional.empty(),
+            "paseo.yaml", "main",
             "", Optional.empty());
     private static final String FILE = """
             paseo: 1

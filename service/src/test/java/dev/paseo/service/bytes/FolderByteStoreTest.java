@@ -37,13 +37,13 @@ class FolderByteStoreTest {
                 "http://127.0.0.1", "paseo@localhost", false));
     }
 
-    private ByteStore.Kept keep() throws IOException {
+    private ByteStore.StoredBytes keep() throws IOException {
         return store.keep(new ByteArrayInputStream(LIGHT), 100);
     }
 
     @Test
     void whatIsKeptIsFoundByItsDigestAndKeptOnce() throws IOException {
-        ByteStore.Kept kept = keep();
+        ByteStore.StoredBytes kept = keep();
         assertEquals(kept, keep());
         assertEquals(LIGHT.length, kept.size());
         try (InputStream in = store.open(kept.digest())) {

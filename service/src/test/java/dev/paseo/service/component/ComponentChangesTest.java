@@ -15,7 +15,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
@@ -33,7 +33,7 @@ import org.junit.jupiter.api.Test;
 
 class ComponentChangesTest {
 
-    private static final Registered COMPONENT = new Registered(7, "daylight-api",
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "daylight-api",
             Optional.of("ssh://git.park.test/api.git"), "paseo.yaml", "main", "", Optional.empty());
 
     private final AtNoon noon = new AtNoon();
@@ -85,8 +85,9 @@ class ComponentChangesTest {
     @Test
     void aRepositoryIsOfOneComponent() {
         String wanted = "ssh://git.park.test/board.git";
-        when(components.ofRepository(wanted)).thenReturn(List.of(new Registered(8, "sun-board", Optional.of(wanted),
-                "paseo.yaml", "main", "", Optional.empty())));
+        when(components.ofRepository(wanted))
+                .thenReturn(List.of(new RegisteredComponent(8, "sun-board", Optional.of(wanted),
+                        "paseo.yaml", "main", "", Optional.empty())));
         assertEquals(wanted + " is already the repository of sun-board", Refused.by(Kind.CONFLICT,
                 () -> change(Optional.empty(), Optional.of(wanted), Optional.empty(), Optional.empty())));
     }

@@ -7,7 +7,7 @@ import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
 
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.pipeline.PipelineFiles;
@@ -20,7 +20,8 @@ import org.junit.jupiter.api.Test;
 
 class ComponentsTest {
 
-    private static final Registered COMPONENT = new Registered(7, "lamp", Optional.empty(), "paseo.yaml", "main", "",
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "lamp", Optional.empty(),
+            "paseo.yaml", "main", "",
             Optional.empty());
 
     private final AtNoon noon = new AtNoon();

@@ -59,8 +59,8 @@ class StoredShapesTest {
                 course, terms);
     }
 
-    private static Environments.Settings settings(Optional<String> side, Optional<Environments.Ssh> ssh) {
-        return new Environments.Settings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
+    private static Environments.PlaceSettings settings(Optional<String> side, Optional<Environments.Ssh> ssh) {
+        return new Environments.PlaceSettings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
                 Map.of("valley-house", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"),
                         Map.of("RACK", "left"), side, ssh)),
                 List.of("DATA_KEY"), side);

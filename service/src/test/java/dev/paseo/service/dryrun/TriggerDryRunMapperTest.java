@@ -18,7 +18,7 @@ import dev.paseo.core.trigger.Trigger;
 import dev.paseo.core.trigger.TriggerDryRun;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.dryrun.TriggerDryRunMapper.OwnRow;
@@ -95,7 +95,8 @@ class TriggerDryRunMapperTest {
         doReturn(List.of("docs/a")).when(mirror).changed("c1", "c2", 10_000);
         Components components = mock(Components.class);
         when(components.mirror(any())).thenReturn(mirror);
-        Registered board = new Registered(1, "board", Optional.of("x"), "paseo.yaml", "main", "", Optional.empty());
+        RegisteredComponent board = new RegisteredComponent(1, "board", Optional.of("x"), "paseo.yaml", "main", "",
+                Optional.empty());
         Trigger now = new Trigger.Push(List.of(new BranchPattern("main")), List.of());
         Trigger tried = new Trigger.Push(List.of(new BranchPattern("main")), List.of(new BranchPattern("src/**")));
         TriggerDryRun.Result result = new TriggerDryRuns(events, components, causes)
@@ -107,7 +108,8 @@ class TriggerDryRunMapperTest {
 
     @Test
     void aClockStrikesInTheTimeThatIsLookedAt() {
-        Registered board = new Registered(place.component(), "board", Optional.empty(), "paseo.yaml", "main", "",
+        RegisteredComponent board = new RegisteredComponent(place.component(), "board", Optional.empty(), "paseo.yaml",
+                "main", "",
                 Optional.empty());
         TriggerDryRun.Result result = new TriggerDryRuns(mapper, mock(Components.class), mock(Causes.class)).of(board,
                 List.of(inForce(new Trigger.Clock("0 * * * *", "UTC"))),

@@ -11,12 +11,12 @@ import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-class RulingMapperTest {
+class GateDecisionMapperTest {
 
     private static final Instant NOW = Rows.NOON;
 
     private final RealDatabase database = RealDatabase.get();
-    private final RulingMapper mapper = database.mapper(RulingMapper.class);
+    private final GateDecisionMapper mapper = database.mapper(GateDecisionMapper.class);
     private final Rows.Place place = database.rows().place();
     private final long version = database.rows().version(place.component(), database.rows().line(place.component()),
             1);
@@ -50,7 +50,7 @@ class RulingMapperTest {
     void aDeputyDecidesInTheirTimeAndWhileTheyMaySignIn() {
         long deputy = database.rows().account();
         mapper.addStandIn(account, deputy, deployment, NOW, account);
-        RulingMapper.StandInRow row = new RulingMapper.StandInRow(database.name("account", deputy),
+        GateDecisionMapper.StandInRow row = new GateDecisionMapper.StandInRow(database.name("account", deputy),
                 database.name("account", account));
         assertTrue(mapper.standIns(deployment, NOW).contains(row));
         assertFalse(mapper.standIns(deployment, NOW.minusSeconds(1)).contains(row));

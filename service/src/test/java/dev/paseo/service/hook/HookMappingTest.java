@@ -34,7 +34,7 @@ class HookMappingTest {
         HookMapping mapping = new HookMapping("X-Digest", scheme, Optional.of(prefix).filter(text -> !text.isEmpty()),
                 Optional.empty(), Optional.empty());
         assertEquals(expected,
-                mapping.doubt("Jefe", value, "what do ya want for nothing?".getBytes(StandardCharsets.UTF_8))
+                mapping.reasonAgainst("Jefe", value, "what do ya want for nothing?".getBytes(StandardCharsets.UTF_8))
                         .orElse("believed"));
     }
 

@@ -9,7 +9,7 @@ import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
@@ -21,7 +21,8 @@ import org.junit.jupiter.api.Test;
 /** What whoever pushed hears. */
 class HooksTest {
 
-    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of("file:///srv/git/board.git"),
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "sun-board",
+            Optional.of("file:///srv/git/board.git"),
             "paseo.yaml", "main", "", Optional.empty());
 
     private final Pushes pushes = mock(Pushes.class);

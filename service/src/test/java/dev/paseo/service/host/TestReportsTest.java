@@ -22,7 +22,7 @@ class TestReportsTest {
     void nothingButReportsOfTestsIsTakenFromAHost() {
         Work work = mock(Work.class);
         when(work.kind()).thenReturn("HOST");
-        ByteStore.Kept kept = new ByteStore.Kept("0".repeat(64), 1);
+        ByteStore.StoredBytes kept = new ByteStore.StoredBytes("0".repeat(64), 1);
         String refused = "A deployment keeps no files; it uses those of its version";
         assertEquals(refused, Refused.by(Kind.CONFLICT, () -> reports.report(work, "tests", kept)));
         assertEquals(refused, Refused.by(Kind.CONFLICT, () -> reports.output(work, "app", "app.jar", kept)));

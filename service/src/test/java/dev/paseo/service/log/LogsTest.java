@@ -34,7 +34,8 @@ class LogsTest {
 
     private Logs logs() {
         when(settings.mostLogLines()).thenReturn(10L);
-        when(bytes.keep(any(), anyLong(), any())).thenAnswer(call -> new ByteStore.Kept(database.rows().digest(), 1));
+        when(bytes.keep(any(), anyLong(), any()))
+                .thenAnswer(call -> new ByteStore.StoredBytes(database.rows().digest(), 1));
         return new Logs(database.mapper(LogMapper.class), bytes, noon.clock, mock(Nudge.class), mock(Quotas.class),
                 settings);
     }

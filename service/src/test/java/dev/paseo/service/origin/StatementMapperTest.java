@@ -72,11 +72,11 @@ class StatementMapperTest {
                 database.name("environment", before.environment()), place.environment());
         long passage = database.insert("insert into passage (version_id, environment_id, deployment_id, status, format,"
                 + " opened_at) values (?, ?, ?, 'open', 1, ?)", version, before.environment(), deployment, Rows.NOON);
-        String ruling = "insert into ruling (deployment_id, passage_id, account_id, yes, comment, subject, at, "
+        String decision = "insert into ruling (deployment_id, passage_id, account_id, yes, comment, subject, at, "
                 + "taken_back_at) values (?, ?, ?, true, 'good', ?, ?, ?)";
-        database.change(ruling, deployment, null, approver, digest, Rows.NOON, null);
-        database.change(ruling, null, passage, approver, digest, Rows.NOON, null);
-        database.change(ruling, deployment, null, approver, digest, Rows.NOON, Rows.NOON);
+        database.change(decision, deployment, null, approver, digest, Rows.NOON, null);
+        database.change(decision, null, passage, approver, digest, Rows.NOON, null);
+        database.change(decision, deployment, null, approver, digest, Rows.NOON, Rows.NOON);
         assertEquals(2, mapper.decided(List.of(deployment)).size(), "not what was taken back");
         assertEquals(database.name("account", approver), mapper.decided(List.of(deployment)).getFirst().by());
         assertEquals(version, mapper.deployment(deployment).versionId());

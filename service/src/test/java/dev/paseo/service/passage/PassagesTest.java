@@ -18,7 +18,7 @@ import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.version.Versions;
@@ -35,7 +35,7 @@ class PassagesTest {
     private final Gates gates = mock(Gates.class);
     private final Versions versions = mock(Versions.class);
     private final Passages passages = new Passages(database.mapper(PassageMapper.class), mock(Environments.class),
-            versions, new Passages.Gating(gates, mock(Waits.class), mock(Authorship.class)), noon.changes);
+            versions, new Passages.Gating(gates, mock(WaitingGates.class), mock(Authorship.class)), noon.changes);
     private final Evaluation gate = mock(Evaluation.class);
     private final Person anna = new Person(1, "anna", Set.of(), List.of());
     private final long id = passage();

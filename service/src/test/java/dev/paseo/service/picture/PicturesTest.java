@@ -24,7 +24,7 @@ class PicturesTest {
     private final Pictures pictures = new Pictures(bytes, noon.clock);
 
     private String keep(byte[] picture) throws IOException {
-        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept("d", 1));
+        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.StoredBytes("d", 1));
         return pictures.keep(new ByteArrayInputStream(picture), 7);
     }
 

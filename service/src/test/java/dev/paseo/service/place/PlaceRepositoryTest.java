@@ -22,7 +22,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.place.PlaceRepository.Kept;
+import dev.paseo.service.place.PlaceRepository.LoadedPlace;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
@@ -67,31 +67,31 @@ class PlaceRepositoryTest {
                 Optional.empty(), 1, live, Optional.empty(), Optional.empty(), Optional.empty());
     }
 
-    private Kept happens(Kept kept, PlaceEvent event, Instant at) {
+    private LoadedPlace happens(LoadedPlace kept, PlaceEvent event, Instant at) {
         Decision<PlaceSnapshot, ?> decision = PlaceDecider.decide(kept.snapshot(), event, at);
         PlaceSnapshot after = ((Decision.Moved<PlaceSnapshot, ?>) decision).state();
-        Kept saved = repository.save(kept, after, at);
+        LoadedPlace saved = repository.save(kept, after, at);
         live = after.live().map(PlaceSnapshot.Live::deployment);
         return saved;
     }
 
     /** Requested, begun, installed and, without checks, live. */
-    private Kept deployed(Kept before, long order, Instant at) {
+    private LoadedPlace deployed(LoadedPlace before, long order, Instant at) {
         long version = database.rows().version(row.component(), line, order);
         long id = database.rows().deployment(row.id(), version);
         DeploymentState asked = new DeploymentState(id, "1.4." + order, line, order, Kind.PROMOTION, false,
                 DeploymentStatus.WAITING, List.of(HostState.ahead(hostName)), DeploymentState.OnFailure.UNDO,
                 DeploymentState.WayBack.NONE, Optional.empty(),
                 null, new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
-        Kept now = happens(before, new PlaceEvent.Requested(asked), at);
+        LoadedPlace now = happens(before, new PlaceEvent.Requested(asked), at);
         now = happens(now, new PlaceEvent.GatesJudged(Map.of(id, Verdict.OPEN)), at);
         return happens(now, new PlaceEvent.HostReported(id, hostName, HostTask.INSTALL, new HostOutcome.Done()), at);
     }
 
     @Test
     void whatIsSavedIsLoadedAgain() {
-        Kept first = deployed(repository.load(place()), 1, NOW);
-        Kept second = deployed(repository.load(place()), 2, NOW.plusSeconds(60));
+        LoadedPlace first = deployed(repository.load(place()), 1, NOW);
+        LoadedPlace second = deployed(repository.load(place()), 2, NOW.plusSeconds(60));
         PlaceSnapshot again = repository.load(place()).snapshot();
         assertEquals(second.snapshot().live().map(PlaceSnapshot.Live::deployment),
                 again.live().map(PlaceSnapshot.Live::deployment));
@@ -108,9 +108,9 @@ class PlaceRepositoryTest {
     @Test
     void whatGoesBackMakesTheRowOfWhatItReplacedLiveAgain() {
         long first = deployed(repository.load(place()), 1, NOW).snapshot().live().orElseThrow().deployment();
-        Kept second = deployed(repository.load(place()), 2, NOW.plusSeconds(60));
+        LoadedPlace second = deployed(repository.load(place()), 2, NOW.plusSeconds(60));
         long gone = live.orElseThrow();
-        Kept undoing = happens(repository.load(place()), new PlaceEvent.GoesBack(gone, "its set goes back"),
+        LoadedPlace undoing = happens(repository.load(place()), new PlaceEvent.GoesBack(gone, "its set goes back"),
                 NOW.plusSeconds(90));
         happens(undoing, new PlaceEvent.HostReported(gone, hostName, HostTask.UNDO, new HostOutcome.Done()),
                 NOW.plusSeconds(90));
@@ -128,13 +128,13 @@ class PlaceRepositoryTest {
 
     @Test
     void twoThatSawTheSamePlaceDoNotBothMoveIt() throws Exception {
-        Kept before = repository.load(place());
+        LoadedPlace before = repository.load(place());
         long version = database.rows().version(row.component(), line, 1);
         long id = database.rows().deployment(row.id(), version);
         DeploymentState asked = new DeploymentState(id, "1.4.1", line, 1, Kind.PROMOTION, false,
                 DeploymentStatus.WAITING, List.of(HostState.ahead(hostName)), DeploymentState.OnFailure.UNDO,
                 DeploymentState.WayBack.NONE, Optional.empty(), Course.of(List.of(), Course.Sides.NONE, 0), null);
-        Kept requested = happens(before, new PlaceEvent.Requested(asked), NOW);
+        LoadedPlace requested = happens(before, new PlaceEvent.Requested(asked), NOW);
         Decision.Moved<PlaceSnapshot, ?> withdrawn = (Decision.Moved<PlaceSnapshot, ?>) PlaceDecider
                 .decide(requested.snapshot(), new PlaceEvent.CancelAsked(id, "somebody"), NOW);
         List<Boolean> saved = RealDatabase.atOnce(8, () -> {

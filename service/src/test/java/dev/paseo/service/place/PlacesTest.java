@@ -12,7 +12,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.version.Versions;
@@ -32,7 +32,8 @@ class PlacesTest {
     private final Environments environments = mock(Environments.class);
     private final Authorship authorship = mock(Authorship.class);
     private final Places places = new Places(mapper, mock(PlaceRepository.class),
-            new Places.Gating(mock(Gates.class), mock(Waits.class), authorship, environments, mock(Versions.class),
+            new Places.Gating(mock(Gates.class), mock(WaitingGates.class), authorship, environments,
+                    mock(Versions.class),
                     mock(Planner.class), mock(SetMembership.class), RealDatabase.get().json()),
             mock(Outcomes.class), new AtNoon().changes);
     private final Versions.Version version = mock(Versions.Version.class);

@@ -46,7 +46,7 @@ class ReachTest {
             "http://2130706433/x, http://127.0.0.1, false",
             "file:///srv/git/x, /srv/git, false"})
     void aBeginningCountsUpToASlash(String address, String allowed, boolean below) {
-        assertEquals(below, reach(allowed).doubt(Kind.STORE, address).isEmpty());
+        assertEquals(below, reach(allowed).reasonAgainst(Kind.STORE, address).isEmpty());
     }
 
     @Test

@@ -65,7 +65,7 @@ class CommitFilesTest {
 
     @Test
     void theCommitsFilesAreTheArtifactAndCount() {
-        when(bytes.keep(any(), eq(1_000_000_000L), any())).thenReturn(new ByteStore.Kept("f".repeat(64), 512));
+        when(bytes.keep(any(), eq(1_000_000_000L), any())).thenReturn(new ByteStore.StoredBytes("f".repeat(64), 512));
         files().tree(run, mirror, Optional.empty());
         verify(outputs).artifact(run, null, "tree", "tree.tar", new RunOutputs.Bytes("f".repeat(64), 512));
         verify(quotas).kept(7, 512);
@@ -83,7 +83,7 @@ class CommitFilesTest {
     @Test
     void whereThereIsLessRoomNoMoreIsKept() {
         when(quotas.room(7, 0)).thenReturn(100L);
-        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept("f".repeat(64), 90));
+        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.StoredBytes("f".repeat(64), 90));
         files().tree(run, mirror, Optional.empty());
         verify(bytes).keep(any(), eq(100L), any());
     }

@@ -12,7 +12,7 @@ import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.engine.Effects;
@@ -54,7 +54,7 @@ class RunStartsTest {
     private RunStarts.Started start(String pattern, Optional<Instant> retired, boolean trusted) {
         PipelineFile plan = PipelineFileReader.read(FILE.formatted(pattern)).value().orElseThrow();
         return starts.start(new RunStarts.Start(
-                new Registered(component, "daylight-api", Optional.empty(), "paseo.yaml", "main", "", retired),
+                new RegisteredComponent(component, "daylight-api", Optional.empty(), "paseo.yaml", "main", "", retired),
                 trusted ? "main" : "feature/map",
                 new Mirror.Commit("c0ffee1234", "Draw the map", "Anna", "anna@park.test", Rows.NOON, Optional.empty()),
                 trusted, file, plan, new RunStarts.Reason(database.rows().cause(), "push", "anna"), null, Map.of()));

@@ -10,7 +10,7 @@ import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState.Skip;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
-import dev.paseo.core.run.Waits;
+import dev.paseo.core.run.StageDependencies;
 import dev.paseo.service.database.Json;
 import java.io.IOException;
 import java.io.InputStream;
@@ -38,17 +38,19 @@ class StoredRunTest {
         }
     }
 
-    private static StageState stage(StageKey key, Waits waits, int attempt, StageStatus status, Optional<Skip> skip,
+    private static StageState stage(StageKey key, StageDependencies waits, int attempt, StageStatus status,
+            Optional<Skip> skip,
             Optional<String> reason) {
         return new StageState(key, waits, attempt, List.of("app"), false, Optional.empty(), status, skip, reason);
     }
 
     @Test
     void formatOneIsReadAsWhatItMeant() throws IOException {
-        StageState compile = new StageState(StageKey.of("compile"), Waits.on(), 1, List.of("app"), false,
+        StageState compile = new StageState(StageKey.of("compile"), StageDependencies.on(), 1, List.of("app"), false,
                 Optional.empty(), StageStatus.PASSED,
                 Optional.empty(), Optional.empty());
-        StageState tests = new StageState(new StageKey("unit-tests", "UTC"), Waits.on(StageKey.of("compile")), 2,
+        StageState tests = new StageState(new StageKey("unit-tests", "UTC"),
+                StageDependencies.on(StageKey.of("compile")), 2,
                 List.of(), false, Optional.empty(),
                 StageStatus.FAILED, Optional.empty(), Optional.of("lost: gone"));
         assertEquals(new RunState(RunStatus.RUNNING, List.of(compile, tests), List.of("app"), true, Optional.of("why")),
@@ -59,11 +61,12 @@ class StoredRunTest {
     void formatTwoIsReadAndWrittenAsItIs() throws IOException {
         StageKey compile = StageKey.of("compile");
         RunState run = new RunState(RunStatus.CANCELLING, List.of(
-                stage(compile, Waits.on(), 1, StageStatus.FAILED, Optional.empty(), Optional.of("exit status 1"))
+                stage(compile, StageDependencies.on(), 1, StageStatus.FAILED, Optional.empty(),
+                        Optional.of("exit status 1"))
                         .tolerated(),
-                stage(new StageKey("unit-tests", "UTC"), Waits.on(compile), 2, StageStatus.SKIPPED,
+                stage(new StageKey("unit-tests", "UTC"), StageDependencies.on(compile), 2, StageStatus.SKIPPED,
                         Optional.of(Skip.UNATTAINABLE), Optional.of("why not")),
-                stage(StageKey.of("tidy"), new Waits(List.of(), List.of(compile), List.of(compile)), 1,
+                stage(StageKey.of("tidy"), new StageDependencies(List.of(), List.of(compile), List.of(compile)), 1,
                         StageStatus.WAITING, Optional.empty(), Optional.empty())
                         .notWanted("wanted-if: branch == 'main'")),
                 List.of("app"), true, Optional.of("cancelled by developer"));

@@ -6,7 +6,7 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import java.util.List;
@@ -31,8 +31,8 @@ class TakesTest {
         newest(true);
     }
 
-    private static Registered registered(long id, String name) {
-        return new Registered(id, name, Optional.empty(), "paseo.yaml", "main", "", Optional.empty());
+    private static RegisteredComponent registered(long id, String name) {
+        return new RegisteredComponent(id, name, Optional.empty(), "paseo.yaml", "main", "", Optional.empty());
     }
 
     private void newest(boolean trusted) {

@@ -45,7 +45,7 @@ class SignedPostTest {
         address = "http://127.0.0.1:" + server.getAddress().getPort();
         server.createContext("/hooks", exchange -> {
             byte[] body = exchange.getRequestBody().readAllBytes();
-            doubts.add(StandardWebhooks.doubt(SECRET, header(exchange, "webhook-id"),
+            doubts.add(StandardWebhooks.reasonAgainst(SECRET, header(exchange, "webhook-id"),
                     header(exchange, "webhook-timestamp"), header(exchange, "webhook-signature"), body, NOW));
             exchange.sendResponseHeaders(204, -1);
             exchange.close();

@@ -42,6 +42,6 @@ class StandardWebhooksTest {
                     + "than 5 min from ours"})
     void whatIsBelieved(String timestamp, String signatures, String expected) {
         assertEquals(expected, StandardWebhooks
-                .doubt(SECRET, ID, timestamp, signatures, BODY, Instant.ofEpochSecond(AT)).orElse("believed"));
+                .reasonAgainst(SECRET, ID, timestamp, signatures, BODY, Instant.ofEpochSecond(AT)).orElse("believed"));
     }
 }

@@ -56,7 +56,7 @@ class RunFilesTest {
     }
 
     private void output(String name, String fileName) {
-        files.output(work, name, fileName, new ByteStore.Kept("0".repeat(64), 3));
+        files.output(work, name, fileName, new ByteStore.StoredBytes("0".repeat(64), 3));
     }
 
     @Test
@@ -71,7 +71,7 @@ class RunFilesTest {
 
     private String left(Kind kind, byte[] archive) {
         when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
-        return Refused.by(kind, () -> files.files(work, new ByteStore.Kept("0".repeat(64), 3)));
+        return Refused.by(kind, () -> files.files(work, new ByteStore.StoredBytes("0".repeat(64), 3)));
     }
 
     @Test
@@ -96,6 +96,6 @@ class RunFilesTest {
     @Test
     void aKeyForReuseIsADigest() {
         assertEquals("A key is a SHA-256 in hexadecimal",
-                Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.Kept("0".repeat(64), 3))));
+                Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.StoredBytes("0".repeat(64), 3))));
     }
 }

@@ -19,8 +19,8 @@ class StartTriggerMapperTest {
     void aClockStartsItsComponentOnceForAllReplicas() throws Exception {
         StartTriggerMapper clocks = database.mapper(StartTriggerMapper.class);
         clocks.add(new StartTriggerMapper.Row(component, 1, "clock", "", "", "0 3 * * *", "UTC", NOW));
-        List<Integer> struck = RealDatabase.atOnce(12,
-                () -> clocks.strike(component, 1, NOW, NOW.plusSeconds(86_400)));
-        assertEquals(1, struck.stream().mapToInt(Integer::intValue).sum());
+        List<Integer> fired = RealDatabase.atOnce(12,
+                () -> clocks.fire(component, 1, NOW, NOW.plusSeconds(86_400)));
+        assertEquals(1, fired.stream().mapToInt(Integer::intValue).sum());
     }
 }

@@ -31,7 +31,7 @@ class FolderStoreTest {
 
     @BeforeEach
     void bytes() {
-        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept("0".repeat(64), 4));
+        when(bytes.keep(any(), anyLong(), any())).thenReturn(new ByteStore.StoredBytes("0".repeat(64), 4));
     }
 
     private FolderStore store() {

@@ -166,7 +166,7 @@ class StoreFaultsTest {
                 + "{\"org.opencontainers.image.title\": \"planner.tgz\"}}]}";
         String asked = "sha256:" + Sha256.hex(body);
         manifest(asked, body, "");
-        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept(Sha256.hex(body), body.length()));
+        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.StoredBytes(Sha256.hex(body), body.length()));
         assertEquals("A layer is titled “planner.tgz” with the digest “md5:0”",
                 Refused.by(Refusal.Kind.UNPROCESSABLE, () -> store().fetch(new WatchedStore.Sighting("2.1", asked))));
     }
@@ -176,7 +176,7 @@ class StoreFaultsTest {
         String path = "/example/park/planner/2.1/planner-2.1.jar";
         server.createContext(path, exchange -> answer(exchange, "other"));
         String got = Sha256.hex("other");
-        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept(got, 5));
+        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.StoredBytes(got, 5));
         String stated = "sha256:" + "0".repeat(64);
         MavenStore store = new MavenStore(
                 new WatchedStore.Where(WatchedStore.Kind.MAVEN, address, Optional.of("planner"),

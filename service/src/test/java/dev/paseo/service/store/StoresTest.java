@@ -11,7 +11,7 @@ import dev.paseo.service.arrival.Arrivals;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
@@ -30,7 +30,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 class StoresTest {
 
-    private static final Registered COMPONENT = new Registered(7, "hut-planner", Optional.empty(), "paseo.yaml", "main",
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "hut-planner", Optional.empty(),
+            "paseo.yaml", "main",
             "", Optional.empty());
 
     private final AtNoon noon = new AtNoon();

@@ -17,7 +17,7 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.database.Rows;
@@ -40,7 +40,8 @@ import org.springframework.dao.DataAccessResourceFailureException;
 class PushesTest {
 
     private static final String REPOSITORY = "https://git.example/sun-board.git";
-    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of(REPOSITORY), "paseo.yaml",
+    private static final RegisteredComponent COMPONENT = new RegisteredComponent(7, "sun-board",
+            Optional.of(REPOSITORY), "paseo.yaml",
             "main", "", Optional.empty());
 
     private final Components components = mock(Components.class);

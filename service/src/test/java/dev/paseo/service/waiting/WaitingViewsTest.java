@@ -10,7 +10,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Role;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.gate.Waits;
+import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.waiting.MissingGrants.GrantView;
 import dev.paseo.service.waiting.WaitingMapper.ReviewRow;
@@ -25,7 +25,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 class WaitingViewsTest {
 
     private final WaitingMapper mapper = mock(WaitingMapper.class);
-    private final Waits waits = mock(Waits.class);
+    private final WaitingGates waits = mock(WaitingGates.class);
     private final MissingGrants missing = mock(MissingGrants.class);
     private final WaitingViews views = new WaitingViews(mapper, waits, missing, mock(Agreements.class),
             mock(ServiceClock.class));
@@ -37,7 +37,7 @@ class WaitingViewsTest {
         Person person = new Person(7, "anna", Set.of(),
                 List.of(new Grant(role, Optional.empty(), Optional.empty())));
         when(waits.count(7)).thenReturn(2);
-        when(waits.forNobody(anyInt())).thenReturn(List.of(new Waits.Waiting(Optional.of(3L), Optional.empty(),
+        when(waits.forNobody(anyInt())).thenReturn(List.of(new WaitingGates.Waiting(Optional.of(3L), Optional.empty(),
                 "ridge-map", "production", "1.2.0", "decision", "approvers", "nobody may", Rows.NOON,
                 Optional.empty())));
         when(missing.all()).thenReturn(List.of(new GrantView("ridge-map", "SIGNING_KEY", false)));
