@@ -11,7 +11,8 @@ import { At, Since } from "../../design/time";
 import { MAP_PATH } from "../../design/classes";
 
 const MAP_CELL =
-  "[&.gated_.path]:invisible [&.gated]:bg-beyond [&.gated]:border-l [&.gated]:border-l-line [&.gated]:pl-7.5 relative pt-4.25 px-0 pb-3.5 " +
+  "[&.gated_.path]:invisible [&.gated]:bg-beyond [&.gated]:border-l [&.gated]:border-l-line " +
+  "[&.gated]:pl-7.5 relative pt-4.25 px-0 pb-3.5 " +
   "text-[13px] leading-4.25 text-ink-2 min-w-0 [&_p]:mt-px max-[1080px]:pt-1.5 max-[1080px]:pr-0 " +
   "max-[1080px]:pb-2 max-[1080px]:pl-3.5 max-[1080px]:border-l-3 max-[1080px]:border-l-slab-edge " +
   "max-[1080px]:bg-transparent max-[1080px]:[&.gated]:pt-1.5 max-[1080px]:[&.gated]:pr-0 " +
