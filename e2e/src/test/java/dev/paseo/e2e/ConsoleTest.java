@@ -73,7 +73,7 @@ class ConsoleTest {
         Map<String, String> pages = new LinkedHashMap<>(
                 Map.of("/chain", ".followed", "/components/daylight-check", ".events li",
                         "/places/daylight-api/test", ".place-hosts tbody tr"));
-        pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline",
+        pages.putAll(Map.of("/components/daylight-api", "main tbody tr", "/components/daylight-api/pipeline",
                 ".stage", "/bring-in", "#repository",
                 "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", "main label select",
                 "/", ".map-row", "/components", "[role=rowheader] a", "/deployments/" + id, ".hosts li",

@@ -95,7 +95,7 @@ final class RegisterCommand extends ServiceCommand {
                             .collect(Collectors.joining("; ")) : ""));
         }
         JsonNode component = api.post(Api.path("components"), request);
-        print(component, () -> context.out().println("RegisteredComponent " + name + "."));
+        print(component, () -> context.out().println("Registered " + name + "."));
         start(api, found);
         return 0;
     }

@@ -45,7 +45,7 @@ public final class Approving {
         Set<String> open = new TreeSet<>(voices(wanted, facts, now));
         open.removeAll(counted.keySet());
         boolean nobody = open.size() < count - counted.size();
-        String sentence = (said.isEmpty() ? "" : said + ". ") + "TimeCriteria for "
+        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for "
                 + String.join(" or ", asked(wanted, facts, now))
                 + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + who + voided(facts)
                 + (nobody ? " Nobody is left who may: ask an administrator to add members to "

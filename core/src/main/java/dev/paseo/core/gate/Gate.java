@@ -112,7 +112,7 @@ public final class Gate {
             return new Judgement(State.ASKED, name, wanted.name() + " is about to be asked.", end);
         }
         if (answer.yes().isEmpty()) {
-            return new Judgement(State.ASKED, name, "TimeCriteria for " + wanted.name() + ": " + answer.words(), end);
+            return new Judgement(State.ASKED, name, "Waits for " + wanted.name() + ": " + answer.words(), end);
         }
         String said = wanted.name() + (answer.yes().get() ? " said yes" : " said no")
                 + (answer.words().isBlank() ? "." : ": \"" + answer.words() + "\".");

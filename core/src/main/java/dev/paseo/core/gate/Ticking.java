@@ -33,7 +33,7 @@ public final class Ticking {
         boolean nobody = wanted.from().stream()
                 .allMatch(group -> facts.people().members().getOrDefault(group, Set.of()).isEmpty());
         return new Judgement(State.ASKED, name,
-                "TimeCriteria for " + String.join(" or ", wanted.from()) + ": " + String.join("; ", missing) + "."
+                "Waits for " + String.join(" or ", wanted.from()) + ": " + String.join("; ", missing) + "."
                         + (nobody ? " Nobody is there who may: ask an administrator to add members to "
                                 + String.join(" or ", wanted.from()) + "." : ""),
                 Optional.empty(), nobody);

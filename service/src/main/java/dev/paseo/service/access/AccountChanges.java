@@ -20,15 +20,16 @@ public class AccountChanges {
 
     private final AccountMapper mapper;
     private final Administration administration;
-    private final SigningIn signingIn;
+    private final SettingPasswords passwords;
     private final PersonalTokens tokens;
     private final AccountViews views;
 
-    AccountChanges(AccountMapper mapper, Administration administration, SigningIn signingIn, PersonalTokens tokens,
+    AccountChanges(AccountMapper mapper, Administration administration, SettingPasswords passwords,
+            PersonalTokens tokens,
             AccountViews views) {
         this.mapper = mapper;
         this.administration = administration;
-        this.signingIn = signingIn;
+        this.passwords = passwords;
         this.tokens = tokens;
         this.views = views;
     }
@@ -50,7 +51,7 @@ public class AccountChanges {
                             + "”");
         }
         List<Grant> roles = Administration.roles(account.roles());
-        String hash = account.password().map(signingIn::kept).orElse("");
+        String hash = account.password().map(passwords::kept).orElse("");
         return administration.in(() -> {
             if (mapper.named(account.name()).isPresent()) {
                 throw Refusal.conflict("There is an account named " + account.name() + " already");
@@ -68,7 +69,7 @@ public class AccountChanges {
                     .with("groups", String.join(", ", account.groups()))
                     .with("addresses", String.join(", ", account.addresses())), account.name());
             administration.publish(account.name());
-            return account.password().isPresent() ? Optional.empty() : Optional.of(signingIn.code(row, by));
+            return account.password().isPresent() ? Optional.empty() : Optional.of(passwords.code(row, by));
         });
     }
 
@@ -180,7 +181,7 @@ public class AccountChanges {
             if (account.disabledAt() != null) {
                 throw Refusal.conflict(name + " is disabled; enable it first");
             }
-            return signingIn.code(account, by);
+            return passwords.code(account, by);
         });
     }
 }

@@ -67,6 +67,11 @@ class Administration {
         }
     }
 
+    /** Writes an entry that leaves what the trail states of an account as it was. */
+    void record(AuditTrail.Entry entry) {
+        changes.record(entry);
+    }
+
     /** Writes an entry about an account, with what the account is now. */
     void record(AuditTrail.Entry entry, String name) {
         changes.record(entry.stating(AccountStates.subject(name), states.text(name)));

@@ -1,15 +1,12 @@
 package dev.paseo.service.agent;
 
-import dev.paseo.core.text.Size;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.StepReport;
+import dev.paseo.core.text.Size;
 import dev.paseo.service.bytes.ByteStore;
-import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.log.Logs;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
@@ -19,7 +16,6 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
-import java.util.function.BiConsumer;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -39,48 +35,39 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/agent/v1/lease")
 class LeaseController {
 
-    /** The largest artifact, in bytes: 64 GB. */
-    private static final long LARGEST = 64_000_000_000L;
-
     private final WorkBoard board;
     private final Owners owners;
     private final Logs logs;
-    private final KeptBytes bytes;
-    private final Answering answering;
+    private final LeaseBytes bytes;
+    private final StepLog steps;
+    private final Settings settings;
 
-    /** What answers are made with. */
-    @org.springframework.stereotype.Component
-    record Answering(ServiceClock clock, Settings settings, StepLog steps, Quotas quotas) {}
-
-    LeaseController(WorkBoard board, Owners owners, Logs logs, KeptBytes bytes, Answering answering) {
+    LeaseController(WorkBoard board, Owners owners, Logs logs, LeaseBytes bytes, StepLog steps, Settings settings) {
         this.board = board;
         this.owners = owners;
         this.logs = logs;
         this.bytes = bytes;
-        this.answering = answering;
+        this.steps = steps;
+        this.settings = settings;
     }
 
-    private static String token(String authorization) {
+    static String token(String authorization) {
         return authorization.replaceFirst("^Bearer ", "");
-    }
-
-    private Work held(String authorization) {
-        return board.ofLease(token(authorization)).orElseThrow(() -> Refusal.gone("This lease has ended"));
     }
 
     /** The same assignment again, for an agent that was restarted. */
     @GetMapping
     Assignment again(@RequestHeader("Authorization") String authorization) {
-        Work work = held(authorization);
+        Work work = board.held(token(authorization));
         return Leases.complete(owners.of(work).assignment(work), work, token(authorization),
-                answering.settings().leaseSeconds());
+                settings.leaseSeconds());
     }
 
     /** Renews the lease of a piece of work, and says whether it is to stop. */
     @PostMapping("/heartbeat")
     Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization,
             @RequestBody Lease.Heartbeat heartbeat) {
-        return board.heartbeat(held(authorization), heartbeat.fence()).map(Lease.HeartbeatAnswer::new)
+        return board.heartbeat(board.held(token(authorization)), heartbeat.fence()).map(Lease.HeartbeatAnswer::new)
                 .orElseThrow(() -> Refusal.gone("This lease has ended"));
     }
 
@@ -88,20 +75,20 @@ class LeaseController {
     @PutMapping("/steps")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void step(@RequestHeader("Authorization") String authorization, @RequestBody StepReport report) {
-        answering.steps().report(held(authorization), report);
+        steps.report(board.held(token(authorization)), report);
     }
 
     /** The number of the next line of the log that the service has not got yet. */
     @GetMapping("/log")
     Lease.LogPosition logPosition(@RequestHeader("Authorization") String authorization) {
-        return new Lease.LogPosition(logs.nextLine(held(authorization).id()));
+        return new Lease.LogPosition(logs.nextLine(board.held(token(authorization)).id()));
     }
 
     /** Takes a block of lines, compressed with gzip; answers only when it is durable. */
     @PostMapping("/log")
     Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first,
             HttpServletRequest request) throws IOException {
-        Work work = held(authorization);
+        Work work = board.held(token(authorization));
         byte[] block = request.getInputStream().readNBytes(Logs.LARGEST_BLOCK + 1);
         if (block.length > Logs.LARGEST_BLOCK) {
             throw Refusal.tooLarge("A block of a log has at most " + Size.words(Logs.LARGEST_BLOCK));
@@ -112,7 +99,7 @@ class LeaseController {
     /** The commit's files, as a tar archive. */
     @GetMapping("/source")
     void source(@RequestHeader("Authorization") String authorization, HttpServletResponse response) throws IOException {
-        Work work = held(authorization);
+        Work work = board.held(token(authorization));
         response.setContentType("application/x-tar");
         files(work).source(work, response.getOutputStream());
     }
@@ -121,7 +108,7 @@ class LeaseController {
     @GetMapping("/bytes/{digest}")
     void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest,
             HttpServletRequest request, HttpServletResponse response) throws IOException {
-        Work work = held(authorization);
+        Work work = board.held(token(authorization));
         if (!owners.of(work).reaches(work, digest)) {
             throw Refusal.notFound("The work of this lease does not use the bytes " + digest);
         }
@@ -131,7 +118,7 @@ class LeaseController {
             sendFile(file.get(), request, response);
             return;
         }
-        try (InputStream in = bytes.openUnchecked(digest)) {
+        try (InputStream in = bytes.open(digest)) {
             in.transferTo(response.getOutputStream());
         }
     }
@@ -150,41 +137,26 @@ class LeaseController {
         return owners.of(work).files();
     }
 
-    /** Takes bytes under a lease that must still be held when they have arrived. */
-    private ByteStore.StoredBytes take(String authorization, HttpServletRequest request,
-            BiConsumer<Work, ByteStore.StoredBytes> then)
-            throws IOException {
-        long component = answering.quotas().ofWork(held(authorization).id());
-        if (request.getContentLengthLong() > LARGEST) {
-            throw Refusal.tooLarge("At most " + Size.words(LARGEST) + " are accepted");
-        }
-        long room = answering.quotas().room(component, request.getContentLengthLong());
-        ByteStore.StoredBytes kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room),
-                answering.clock().now());
-        then.accept(held(authorization), kept);
-        answering.quotas().kept(component, kept.size());
-        return kept;
-    }
-
     /** Takes a file that becomes an artifact; answers with the digest of what arrived. */
     @PutMapping("/outputs/{name}")
     ByteStore.StoredBytes output(@RequestHeader("Authorization") String authorization, @PathVariable String name,
             @RequestParam String fileName, HttpServletRequest request) throws IOException {
-        return take(authorization, request, (work, kept) -> files(work).output(work, name, fileName, kept));
+        return bytes.take(token(authorization), request,
+                (work, kept) -> files(work).output(work, name, fileName, kept));
     }
 
     /** Takes the archive of the files that the stages after this one find in their workspaces. */
     @PutMapping("/files")
     ByteStore.StoredBytes files(@RequestHeader("Authorization") String authorization, HttpServletRequest request)
             throws IOException {
-        return take(authorization, request, (work, kept) -> files(work).files(work, kept));
+        return bytes.take(token(authorization), request, (work, kept) -> files(work).files(work, kept));
     }
 
     /** Takes an archive of report files of one kind: tests, coverage, findings or parts. */
     @PutMapping("/reports/{kind}")
     ByteStore.StoredBytes report(@RequestHeader("Authorization") String authorization, @PathVariable String kind,
             HttpServletRequest request) throws IOException {
-        return take(authorization, request, (work, kept) -> files(work).report(work, kind, kept));
+        return bytes.take(token(authorization), request, (work, kept) -> files(work).report(work, kind, kept));
     }
 
     /**
@@ -194,7 +166,7 @@ class LeaseController {
     @GetMapping("/reuse/{key}")
     void reused(@RequestHeader("Authorization") String authorization, @PathVariable String key,
             HttpServletResponse response) throws IOException {
-        Work work = held(authorization);
+        Work work = board.held(token(authorization));
         Optional<WorkOwner.Reused> found = files(work).reused(work, key);
         if (found.isEmpty()) {
             response.setStatus(HttpStatus.NO_CONTENT.value());
@@ -204,7 +176,7 @@ class LeaseController {
         response.setHeader("X-Paseo-Digest", found.get().digest());
         response.setHeader("X-Paseo-Exact", Boolean.toString(found.get().exact()));
         response.setHeader("X-Paseo-Run", found.get().run());
-        try (InputStream in = bytes.openUnchecked(found.get().digest())) {
+        try (InputStream in = bytes.open(found.get().digest())) {
             in.transferTo(response.getOutputStream());
         }
     }
@@ -213,7 +185,7 @@ class LeaseController {
     @PutMapping("/reuse/{key}")
     ByteStore.StoredBytes reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key,
             HttpServletRequest request) throws IOException {
-        return take(authorization, request, (work, kept) -> files(work).reuse(work, key, kept));
+        return bytes.take(token(authorization), request, (work, kept) -> files(work).reuse(work, key, kept));
     }
 
     /** Reports the result of the work, and ends the lease. */

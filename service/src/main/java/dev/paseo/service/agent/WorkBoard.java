@@ -7,6 +7,7 @@ import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.Agents.Agent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import java.time.Instant;
 import java.util.List;
@@ -137,6 +138,11 @@ public class WorkBoard {
     /** The work of a lease that is held now. */
     Optional<Work> ofLease(String token) {
         return mapper.ofLease(Tokens.hash(token));
+    }
+
+    /** @throws Refusal where no lease of this token is held now */
+    Work held(String token) {
+        return ofLease(token).orElseThrow(() -> Refusal.gone("This lease has ended"));
     }
 
     /** What is wanted of it; empty where the lease is over. */

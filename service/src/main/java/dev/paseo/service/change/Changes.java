@@ -41,6 +41,11 @@ public class Changes {
         return clock.now();
     }
 
+    /** The time outside, which no test of a clock moves: for what guards against guessing. */
+    public Instant outside() {
+        return clock.outside();
+    }
+
     /** Writes an entry into the trail, in the transaction under way. */
     public void record(AuditTrail.Entry entry) {
         audit.record(entry);

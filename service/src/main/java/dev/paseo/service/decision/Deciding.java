@@ -1,76 +1,45 @@
 package dev.paseo.service.decision;
 
-import dev.paseo.service.change.Changes;
-import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.core.text.Word;
-import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
+import dev.paseo.service.gate.GateDecisions;
+import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.notice.Event;
-import dev.paseo.service.notice.Notices;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
-import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
-import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
-/**
- * What people say about deployments: yes, no, an item of a checklist, that another decides, what an emergency was like.
- */
+/** What people say about deployments: yes, no, an item of a checklist, what an emergency was like. */
 @Component
 class Deciding {
 
     private static final int LONGEST = 2000;
 
     private final Deployments deployments;
-    private final Places places;
-    private final Gates gates;
-    private final Around around;
+    private final AtTheGate atTheGate;
+    private final GateDecisions decisions;
+    private final Changes changes;
 
-    /** What every word leaves. */
-    @Component("decidingAround")
-    record Around(Changes changes, Accounts accounts, Notices notices) {}
-
-    Deciding(Deployments deployments, Places places, Gates gates, Around around) {
+    Deciding(Deployments deployments, AtTheGate atTheGate, GateDecisions decisions, Changes changes) {
         this.deployments = deployments;
-        this.places = places;
-        this.gates = gates;
-        this.around = around;
-    }
-
-    /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
-    private void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
-        Deployment row = deployments.get(id);
-        places.learn(row.placeId());
-        places.change(row.placeId(), place -> {
-            Deployment now = deployments.get(id);
-            if (now.status() != DeploymentStatus.WAITING) {
-                throw Refusal
-                        .conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
-                                + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
-            }
-            Gates.AtGate at = places.atGate(place, now);
-            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number())
-                    .in(place.environment()).with("deployment", Long.toString(id)));
-            return Optional.empty();
-        });
+        this.atTheGate = atTheGate;
+        this.decisions = decisions;
+        this.changes = changes;
     }
 
     /** A person says yes or no to exactly what they saw. */
     void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         String kept = shortened(comment);
-        about(id, (at, entry) -> {
-            Evaluation gate = gates.evaluate(at);
+        atTheGate.about(id, (at, entry) -> {
+            Evaluation gate = atTheGate.evaluation(at);
             gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why);
             });
@@ -79,56 +48,36 @@ class Deciding {
                         ? at.place().environment() + " wants a comment with every decision" : "Say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
-            Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
-            around.changes().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
+            Optional<String> inPlaceOf = decisions.rule(at.standing(), gate, person, yes, kept);
+            changes.record(decisions.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
                     .because(kept).with("subject", gate.digest()), at.standing()));
         }, person.name(), yes ? "approved" : "rejected");
     }
 
     /** A person takes back what they approved, as long as it has not begun. */
     void takeBack(long id, Person person) {
-        about(id, (at, entry) -> {
-            if (!gates.takeBack(at.standing(), person.id())) {
+        atTheGate.about(id, (at, entry) -> {
+            if (!decisions.takeBack(at.standing(), person.id())) {
                 throw Refusal.conflict(
                         person.name() + " has no approval of deployment " + id + " to take back");
             }
-            around.changes().record(gates.stating(entry, at.standing()));
+            changes.record(decisions.stating(entry, at.standing()));
         }, person.name(), "approval taken back");
     }
 
-    void tick(long id, Person person, Tick tick, Optional<String> picture) {
-        about(id, (at, entry) -> {
-            gates.tick(at.standing(), gates.evaluate(at), person.id(), tick, picture);
-            around.changes().record(entry.because(tick.note()).with("item", tick.item()));
+    /**
+     * An item of a waiting deployment's checklist.
+     *
+     * @param outcome {@code done}, {@code failed} or {@code cleared}
+     * @param picture one that was uploaded
+     */
+    void tick(long id, Person person, String item, Optional<String> outcome, Optional<String> note,
+            Optional<String> picture) {
+        Tick tick = GateViews.tick(item, person.name(), outcome, note, changes.now());
+        atTheGate.about(id, (at, entry) -> {
+            decisions.tick(at.standing(), atTheGate.evaluation(at), person.id(), tick, picture);
+            changes.record(entry.because(tick.note()).with("item", tick.item()));
         }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
-    }
-
-    /** Somebody who is asked lets another decide about this one in their place. */
-    void handOn(long id, Person person, String to) {
-        long deputy = around.accounts().idOf(to);
-        about(id, (at, entry) -> {
-            Evaluation gate = gates.evaluate(at);
-            gate.refusal(person.name()).ifPresent(why -> {
-                throw Refusal.notAllowed(why + ", so there is nothing to hand on");
-            });
-            if (deputy == person.id()) {
-                throw Refusal.invalid("/to", "should be somebody else than who hands it on");
-            }
-            if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()),
-                    Optional.of(at.place().environment()))) {
-                throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
-            }
-            gate.handOnRefusal(to).ifPresent(why -> {
-                throw Refusal.conflict(to + " could not decide either: " + why);
-            });
-            gates.standIn(person.id(), deputy, id);
-            around.changes().record(entry.with("to", to));
-            String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
-            around.notices().tell(Set.of(to),
-                    Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
-                            "You decide in the place of " + person.name() + "; the two of you count once.",
-                            "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
-        }, person.name(), "decision handed on");
     }
 
     /** An emergency was looked at afterwards. */
@@ -144,11 +93,11 @@ class Deciding {
         if (comment.isEmpty()) {
             throw Refusal.invalid("/comment", "Say what you found");
         }
-        around.changes().run(() -> {
+        changes.run(() -> {
             if (!deployments.reviewed(id, person.id(), shortened(comment))) {
                 throw Refusal.conflict("Deployment " + id + " was reviewed already");
             }
-            around.changes()
+            changes
                     .record(AuditTrail.Entry.of(person.name(),
                             row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed",
                             "deployment " + id).because(comment).with("deployment", Long.toString(id)));

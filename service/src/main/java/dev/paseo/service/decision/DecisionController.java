@@ -2,10 +2,8 @@ package dev.paseo.service.decision;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
 import dev.paseo.service.deployment.DeploymentViews;
-import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.picture.Pictures;
 import dev.paseo.service.place.Deployments;
@@ -35,18 +33,18 @@ class DecisionController {
     record ReviewRequest(String comment) {}
 
     private final Deciding deciding;
+    private final HandingOn handingOn;
     private final Deployments deployments;
     private final DeploymentViews views;
     private final Pictures pictures;
-    private final ServiceClock clock;
 
-    DecisionController(Deciding deciding, Deployments deployments, DeploymentViews views, Pictures pictures,
-            ServiceClock clock) {
+    DecisionController(Deciding deciding, HandingOn handingOn, Deployments deployments, DeploymentViews views,
+            Pictures pictures) {
         this.deciding = deciding;
+        this.handingOn = handingOn;
         this.deployments = deployments;
         this.views = views;
         this.pictures = pictures;
-        this.clock = clock;
     }
 
     private void require(Person person, String what, long id) {
@@ -82,8 +80,7 @@ class DecisionController {
     DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody ItemRequest request) {
         require(person, "tick items of", id);
-        deciding.tick(id, person,
-                GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()),
+        deciding.tick(id, person, request.item(), request.outcome(), request.note(),
                 request.picture().map(pictures::known));
         return after(id);
     }
@@ -93,7 +90,7 @@ class DecisionController {
     DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody HandOnRequest request) {
         require(person, "hand on decisions about", id);
-        deciding.handOn(id, person, request.to());
+        handingOn.handOn(id, person, request.to());
         return after(id);
     }
 

@@ -33,9 +33,11 @@ public class GateViews {
             Optional<String> picture, Optional<Instant> at) {}
 
     private final Gates gates;
+    private final GateDecisions decisions;
 
-    GateViews(Gates gates) {
+    GateViews(Gates gates, GateDecisions decisions) {
         this.gates = gates;
+        this.decisions = decisions;
     }
 
     public static List<CriterionView> criteria(Verdict verdict) {
@@ -55,18 +57,18 @@ public class GateViews {
     }
 
     public List<ListView> lists(Gates.AtGate at) {
-        List<Gates.Ticked> ticks = gates.ticks(at.standing());
+        List<GateDecisions.Ticked> ticks = decisions.ticks(at.standing());
         return gates.checklists(at).stream()
                 .map(list -> new ListView(list.from(), list.items().stream().map(item -> item(item, ticks)).toList()))
                 .toList();
     }
 
-    private static ItemView item(String item, List<Gates.Ticked> ticks) {
-        Optional<Gates.Ticked> newest = ticks.stream().filter(tick -> tick.item().equals(item))
+    private static ItemView item(String item, List<GateDecisions.Ticked> ticks) {
+        Optional<GateDecisions.Ticked> newest = ticks.stream().filter(tick -> tick.item().equals(item))
                 .reduce((earlier, later) -> later).filter(tick -> !tick.outcome().equals("cleared"));
-        return new ItemView(item, newest.map(Gates.Ticked::outcome), newest.map(Gates.Ticked::by),
-                newest.map(Gates.Ticked::note).filter(note -> !note.isEmpty()),
-                newest.flatMap(Gates.Ticked::picture), newest.map(Gates.Ticked::at));
+        return new ItemView(item, newest.map(GateDecisions.Ticked::outcome), newest.map(GateDecisions.Ticked::by),
+                newest.map(GateDecisions.Ticked::note).filter(note -> !note.isEmpty()),
+                newest.flatMap(GateDecisions.Ticked::picture), newest.map(GateDecisions.Ticked::at));
     }
 
     /** What a person says about an item; a failure is said with a note. */

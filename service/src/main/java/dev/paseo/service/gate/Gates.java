@@ -1,22 +1,18 @@
 package dev.paseo.service.gate;
 
-import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Gate;
+import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateInput;
 import dev.paseo.core.gate.Judgement;
-import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
-import dev.paseo.core.gate.Tick;
-import dev.paseo.language.NearestName;
 import dev.paseo.service.access.Tokens;
-import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.gate.Gates.Standing;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.restraint.Restraints;
 import dev.paseo.service.secret.Secrets;
@@ -78,20 +74,18 @@ public class Gates {
         }
     }
 
-    private final GateDecisionMapper mapper;
     private final Environments environments;
     private final FactsOfGates facts;
-    private final Sources sources;
+    private final Restraints restraints;
+    private final Secrets secrets;
+    private final ServiceClock clock;
 
-    /** Where the parts of a subject come from. */
-    @Component
-    record Sources(Secrets secrets, ServiceClock clock, Restraints restraints, Json json) {}
-
-    Gates(GateDecisionMapper mapper, Environments environments, FactsOfGates facts, Sources sources) {
-        this.mapper = mapper;
+    Gates(Environments environments, FactsOfGates facts, Restraints restraints, Secrets secrets, ServiceClock clock) {
         this.environments = environments;
         this.facts = facts;
-        this.sources = sources;
+        this.restraints = restraints;
+        this.secrets = secrets;
+        this.clock = clock;
     }
 
     /** Loads the gate once, for all that anybody wants to know of it. */
@@ -105,7 +99,7 @@ public class Gates {
                                         other.version().number(), other.version().blocked(), asked(other),
                                         facts(other, criterion -> !Gate.asksPeople(criterion))))
                                 .toList()),
-                sources.clock().now());
+                clock.now());
     }
 
     /** What its rules ask, without what only its place asks. */
@@ -124,7 +118,7 @@ public class Gates {
     }
 
     private GateFacts facts(AtGate at, Predicate<Criterion> which) {
-        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(
+        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : restraints.around(
                 at.place(), at.version(), at.kind(),
                 at.set().map(InSet::others).orElse(List.of()).stream().collect(
                         Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
@@ -145,30 +139,20 @@ public class Gates {
     public Subject subject(AtGate at) {
         Environments.Environment environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
+        long revision = secrets.revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
                 .values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
         String version = at.set().filter(InSet::first)
                 .map(set -> Tokens.hash(at.version().digest()
                         + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
                 .orElse(at.version().digest());
-        return new Subject(version, at.place().settingsRevision(), secrets, environment.rulesRevision(),
+        return new Subject(version, at.place().settingsRevision(), revision, environment.rulesRevision(),
                 at.place().liveDeployment().orElse(0L));
     }
 
+    /** What people have said there, each decision that was not taken back. */
     public List<GateDecision> decisions(Standing standing) {
         return facts.decisions(standing);
-    }
-
-    /** What somebody said about an item, and the digest of the picture that they gave with it. */
-    public record Ticked(String item, String by, String outcome, String note, Optional<String> picture, Instant at) {}
-
-    public List<Ticked> ticks(Standing standing) {
-        return mapper.ticks(standing.deployment(), standing.passage()).stream()
-                .map(row -> new Ticked(row.item(), row.by(), row.outcome().toLowerCase(java.util.Locale.ROOT),
-                        row.note(),
-                        Optional.ofNullable(row.picture()), row.at()))
-                .toList();
     }
 
     /** The checklists of a gate, whatever else is known of it. */
@@ -179,17 +163,8 @@ public class Gates {
     /** What comes of a condition over facts now. */
     public Judgement fact(AtGate at, String condition) {
         List<Criterion> only = List.of(new Criterion.Fact(condition));
-        return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), sources.clock().now())
+        return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), clock.now())
                 .judgements().getFirst();
-    }
-
-    /** Writes a decision down, in the transaction under way; in whose place it was made. */
-    public Optional<String> rule(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
-        Optional<String> inPlaceOf = gate.inPlaceOf(person.name());
-        Subject subject = gate.gate().facts().subject();
-        mapper.add(standing.deployment(), standing.passage(), person.id(), inPlaceOf.orElse(null), yes, comment,
-                subject.digest(), sources.json().write(subject), gate.now());
-        return inPlaceOf;
     }
 
     /** Nobody approves what was not shown, or what has changed since it was. */
@@ -202,35 +177,5 @@ public class Gates {
             throw Refusal
                     .conflict("What would be deployed has changed since you looked at it: look again, then decide");
         }
-    }
-
-    /** The entry of a decision, or of one taken back, with how the decisions are after it. */
-    public AuditTrail.Entry stating(AuditTrail.Entry entry, Standing standing) {
-        return GateDecisionStates.into(entry, standing, mapper);
-    }
-
-    /** Takes back what this person approved; whether there was anything. */
-    public boolean takeBack(Standing standing, long account) {
-        return mapper.takeBack(standing.deployment(), standing.passage(), account, sources.clock().now()) > 0;
-    }
-
-    /**
-     * Writes a tick down, in the transaction under way; refused where the item is not on a list that this person ticks.
-     */
-    public void tick(Standing standing, Evaluation gate, long account, Tick tick, Optional<String> picture) {
-        List<String> items = gate.checklists().stream().flatMap(list -> list.items().stream()).toList();
-        if (!items.contains(tick.item())) {
-            throw Refusal.notFound("“" + tick.item() + "” is not on the list" + NearestName.hint(tick.item(), items)
-                    + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
-        }
-        gate.tickRefusal(tick.item(), tick.by()).ifPresent(why -> {
-            throw Refusal.notAllowed(why);
-        });
-        mapper.addTick(standing.deployment(), standing.passage(), account, tick, picture.orElse(null));
-    }
-
-    /** From now on the other decides about this deployment in this one's place. */
-    public void standIn(long account, long deputy, long deployment) {
-        mapper.addStandIn(account, deputy, deployment, sources.clock().now(), account);
     }
 }

@@ -1,17 +1,16 @@
 package dev.paseo.service.grant;
 
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.secret.ValueReach;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.EnvironmentsThatAsk;
 import dev.paseo.service.loosening.Agreements;
-import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.loosening.Wanted;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import java.util.List;
 import java.util.Optional;
@@ -27,27 +26,26 @@ class Granting implements Agreements.Carrier {
     private record Grant(String component, String secret) {}
 
     private final Secrets secrets;
-    private final Components components;
+    private final SecretScopes scopes;
     private final EnvironmentsThatAsk asking;
     private final Agreements agreements;
-    private final Around around;
+    private final Changes changes;
+    private final Json json;
 
-    /** How it is written down. */
-    @Component("grantingAround")
-    record Around(Changes changes, Loosenings loosenings, Environments environments, Json json) {}
-
-    Granting(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
+    Granting(Secrets secrets, SecretScopes scopes, EnvironmentsThatAsk asking, Agreements agreements, Changes changes,
+            Json json) {
         this.secrets = secrets;
-        this.components = components;
+        this.scopes = scopes;
         this.asking = asking;
         this.agreements = agreements;
-        this.around = around;
+        this.changes = changes;
+        this.json = json;
     }
 
     void grant(String component, String secret, Person by) {
-        if (!secrets.given(components.named(component).id()).contains(secret)) {
+        if (!secrets.given(scopes.component(component)).contains(secret)) {
             agreements.ask(new Wanted(KIND, List.of(words(component, secret)),
-                    around.json().write(new Grant(component, secret)), asking.ofComponent(component)), by);
+                    json.write(new Grant(component, secret)), asking.ofComponent(component)), by);
         }
         granted(component, secret, by, Optional.empty());
     }
@@ -63,7 +61,7 @@ class Granting implements Agreements.Carrier {
 
     @Override
     public void carryOut(String body, Person by, String agreedBy) {
-        Grant grant = around.json().read(body, Grant.class);
+        Grant grant = json.read(body, Grant.class);
         Permission.require(by, Action.SET_SECRET, "give secrets to " + grant.component(),
                 Optional.of(grant.component()), Optional.empty());
         granted(grant.component(), grant.secret(), by, Optional.of(agreedBy));
@@ -71,19 +69,33 @@ class Granting implements Agreements.Carrier {
 
     @Override
     public Set<String> asks(String body) {
-        return asking.ofComponent(around.json().read(body, Grant.class).component()).keySet();
+        return asking.ofComponent(json.read(body, Grant.class).component()).keySet();
     }
 
     private void granted(String component, String secret, Person by, Optional<String> agreedBy) {
-        long id = components.named(component).id();
-        around.changes().run(() -> {
+        long id = scopes.component(component);
+        changes.run(() -> {
             secrets.open(id, secret);
             if (agreedBy.isEmpty()) {
-                around.loosenings().ofComponent(id, "what " + component + " is given: the secret " + secret, by.name());
+                scopes.loosened(new ValueReach(Optional.of(component), Optional.empty(), Optional.empty()),
+                        "what " + component + " is given: the secret " + secret, by);
             }
-            around.environments().wakeAll();
-            around.changes().record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret)
+            scopes.wake();
+            changes.record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret)
                     .with("component", component).with("agreed by", agreedBy.orElse("")), id));
+        });
+    }
+
+    /** @throws Refusal where it was not given */
+    void revoke(String component, String secret, Person by) {
+        long id = scopes.component(component);
+        changes.run(() -> {
+            if (!secrets.close(id, secret)) {
+                throw Refusal.conflict(component + " was not given the secret " + secret);
+            }
+            scopes.wake();
+            changes.record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret taken back", secret)
+                    .with("component", component), id));
         });
     }
 }

@@ -1,20 +1,18 @@
 package dev.paseo.service.grant;
 
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.secret.ValueReach;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.EnvironmentsThatAsk;
 import dev.paseo.service.loosening.Agreements;
-import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.loosening.Wanted;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.secret.Secrets;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
@@ -30,21 +28,20 @@ class Widening implements Agreements.Carrier {
     private record Wide(String secret, ValueReach reach) {}
 
     private final Secrets secrets;
-    private final Components components;
+    private final SecretScopes scopes;
     private final EnvironmentsThatAsk asking;
     private final Agreements agreements;
-    private final Around around;
+    private final Changes changes;
+    private final Json json;
 
-    /** How it is written down. */
-    @Component("wideningAround")
-    record Around(Changes changes, Loosenings loosenings, Environments environments, Json json) {}
-
-    Widening(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
+    Widening(Secrets secrets, SecretScopes scopes, EnvironmentsThatAsk asking, Agreements agreements, Changes changes,
+            Json json) {
         this.secrets = secrets;
-        this.components = components;
+        this.scopes = scopes;
         this.asking = asking;
         this.agreements = agreements;
-        this.around = around;
+        this.changes = changes;
+        this.json = json;
     }
 
     /**
@@ -58,20 +55,13 @@ class Widening implements Agreements.Carrier {
         agreements.ask(new Wanted(KIND,
                 List.of(words(secret, reach),
                         "whoever may set " + secret + " there sets its value afterwards; none is kept until then"),
-                around.json().write(new Wide(secret, reach)), asking.within(reach)), by);
+                json.write(new Wide(secret, reach)), asking.within(reach)), by);
         return true;
     }
 
     /** What goes live there within a day is looked at; in the transaction that sets it. */
     void mark(String secret, ValueReach reach, Person by) {
-        String what = "where a secret holds: " + words(secret, reach);
-        if (reach.component().isPresent()) {
-            around.loosenings().ofComponent(components.named(reach.component().get()).id(), what, by.name());
-        } else {
-            around.environments().all().stream()
-                    .filter(known -> reach.environment().filter(name -> !name.equals(known.name())).isEmpty())
-                    .forEach(known -> around.loosenings().ofEnvironment(known.id(), what, by.name()));
-        }
+        scopes.loosened(reach, "where a secret holds: " + words(secret, reach), by);
     }
 
     private static String words(String secret, ValueReach reach) {
@@ -85,19 +75,17 @@ class Widening implements Agreements.Carrier {
 
     @Override
     public Set<String> asks(String body) {
-        return asking.within(around.json().read(body, Wide.class).reach()).keySet();
+        return asking.within(json.read(body, Wide.class).reach()).keySet();
     }
 
     @Override
     public void carryOut(String body, Person by, String agreedBy) {
-        Wide wide = around.json().read(body, Wide.class);
+        Wide wide = json.read(body, Wide.class);
         Permission.require(by, Action.SET_SECRET, wide.reach().component(), wide.reach().environment());
-        Secrets.Scope scope = new Secrets.Scope(
-                wide.reach().component().map(name -> components.named(name).id()).orElse(0L),
-                wide.reach().environment().map(name -> around.environments().named(name).id()).orElse(0L), 0);
-        around.changes().run(() -> {
+        Secrets.Scope scope = scopes.of(wide.reach().component(), wide.reach().environment(), Optional.empty());
+        changes.run(() -> {
             secrets.reserve(wide.secret(), scope);
-            around.changes()
+            changes
                     .record(AuditTrail.Entry.of(by.name(), "secret may hold further", wide.secret())
                             .in(wide.reach().environment().orElse(""))
                             .with("component", wide.reach().component().orElse("")).with("agreed by", agreedBy));

@@ -1,14 +1,10 @@
 package dev.paseo.service.preview;
 
-import dev.paseo.core.deployment.PreviewEnd;
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.preview.PreviewMapper.PreviewRow;
 import dev.paseo.service.preview.PreviewMapper.TemplateRow;
-import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -31,17 +27,15 @@ class PreviewSweeper {
     private final PreviewMapper mapper;
     private final Previews previews;
     private final Places places;
-    private final Sources sources;
+    private final PreviewEnds ends;
+    private final ServiceClock clock;
 
-    /** What is looked at. */
-    @Component("previewSweeperSources")
-    record Sources(Components components, Environments environments, ServiceClock clock) {}
-
-    PreviewSweeper(PreviewMapper mapper, Previews previews, Places places, Sources sources) {
+    PreviewSweeper(PreviewMapper mapper, Previews previews, Places places, PreviewEnds ends, ServiceClock clock) {
         this.mapper = mapper;
         this.previews = previews;
         this.places = places;
-        this.sources = sources;
+        this.ends = ends;
+        this.clock = clock;
     }
 
     @Scheduled(fixedDelay = 2000)
@@ -63,7 +57,7 @@ class PreviewSweeper {
     }
 
     private void look(PreviewRow preview, Template template) {
-        Instant now = sources.clock().now();
+        Instant now = clock.now();
         if (preview.removing() != null) {
             boolean busy = !places.isQuiet(mapper.place(preview.environmentId()));
             if (!busy || Optional.ofNullable(preview.triedAt()).filter(tried -> tried.plus(AGAIN).isAfter(now))
@@ -76,25 +70,6 @@ class PreviewSweeper {
             }
             return;
         }
-        ends(preview, template, now).ifPresent(why -> previews.remove(preview, why, "paseo"));
-    }
-
-    private Optional<String> ends(PreviewRow preview, Template template, Instant now) {
-        boolean gone = !sources.components().heads(preview.componentId()).containsKey(preview.branch());
-        return new PreviewEnd(preview.component(),
-                sources.components().byId(preview.componentId()).retired().isPresent(), preview.branch(), gone,
-                preview.pushedAt(), template.after(), template.promotion())
-                .why(now, () -> promoted(preview, template.promotion().orElseThrow()));
-    }
-
-    /** Whether what is live there has the preview's commit in its history. */
-    private boolean promoted(PreviewRow preview, String environment) {
-        Optional<String> live = sources.environments().find(preview.component(), environment).flatMap(places::live)
-                .flatMap(Versions.Version::commit);
-        Optional<String> shown = places.live(sources.environments().placeById(mapper.place(preview.environmentId())))
-                .flatMap(Versions.Version::commit);
-        return live.isPresent() && shown.isPresent() && (live.equals(shown)
-                || sources.components().mirror(sources.components().byId(preview.componentId())).precedes(shown.get(),
-                        live.get()));
+        ends.of(preview, template, now).ifPresent(why -> previews.remove(preview, why, "paseo"));
     }
 }

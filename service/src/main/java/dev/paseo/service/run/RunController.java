@@ -5,21 +5,16 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.run.RunStatus;
-import dev.paseo.service.bytes.SentBytes;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunViews.RunSummary;
 import dev.paseo.service.run.RunViews.RunView;
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.stereotype.Component;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -42,19 +37,14 @@ class RunController {
     private final PersonStarts starts;
     private final Lines lines;
     private final EvidenceViews evidence;
-    private final SentBytes bytes;
 
-    /** What is shown of a run. */
-    @Component
-    record Shown(RunViews views, EvidenceViews evidence, SentBytes bytes) {}
-
-    RunController(Runs runs, PersonStarts starts, Lines lines, Shown shown) {
+    RunController(Runs runs, PersonStarts starts, Lines lines, RunViews views,
+            EvidenceViews evidence) {
         this.runs = runs;
         this.starts = starts;
         this.lines = lines;
-        this.views = shown.views();
-        this.evidence = shown.evidence();
-        this.bytes = shown.bytes();
+        this.views = views;
+        this.evidence = evidence;
     }
 
     private Run look(Person person, String component, long number) {
@@ -117,19 +107,5 @@ class RunController {
     EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable long number) {
         return evidence.of(look(person, component, number).id());
-    }
-
-    /**
-     * The bytes of what a run has made so far, whatever became of it; only a version of it is ever deployed. Its digest
-     * is the ETag.
-     */
-    @GetMapping("/runs/{component}/{number}/outputs/{name}")
-    void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String name,
-            HttpServletResponse response) throws IOException {
-        RunMapper.OutputRow output = runs.outputs(look(person, component, number).id()).stream()
-                .filter(each -> each.name().equals(name)).findFirst()
-                .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has no artifact " + name));
-        bytes.send(output.digest(), output.size(), output.fileName(), response);
     }
 }

@@ -5,6 +5,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Scope;
 import dev.paseo.service.access.Passwords;
 import dev.paseo.service.access.PersonalTokens;
+import dev.paseo.service.access.SettingPasswords;
 import dev.paseo.service.access.SigningIn;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -65,11 +66,13 @@ class SignInController {
     record MayThere(String action, Optional<String> component, Optional<String> environment) {}
 
     private final SigningIn signingIn;
+    private final SettingPasswords passwords;
     private final PersonalTokens tokens;
     private final SessionCookie cookie;
 
-    SignInController(SigningIn signingIn, PersonalTokens tokens, SessionCookie cookie) {
+    SignInController(SigningIn signingIn, SettingPasswords passwords, PersonalTokens tokens, SessionCookie cookie) {
         this.signingIn = signingIn;
+        this.passwords = passwords;
         this.tokens = tokens;
         this.cookie = cookie;
     }
@@ -117,12 +120,12 @@ class SignInController {
     void change(@AuthenticationPrincipal Person person, @Valid @RequestBody NewPassword request,
             HttpServletRequest from) {
         Permission.unlimited(person, "change passwords");
-        signingIn.change(person.name(), request.current(), request.password(), from.getRemoteAddr());
+        passwords.change(person.name(), request.current(), request.password(), from.getRemoteAddr());
     }
 
     /** Sets a password by a one-time code from an administrator. */
     @PutMapping("/password-by-code")
     WhoseView byCode(@Valid @RequestBody PasswordByCode request, HttpServletRequest from) {
-        return new WhoseView(signingIn.byCode(request.code().strip(), request.password(), from.getRemoteAddr()));
+        return new WhoseView(passwords.byCode(request.code().strip(), request.password(), from.getRemoteAddr()));
     }
 }

@@ -9,7 +9,6 @@ import dev.paseo.service.access.Tokens;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal;
@@ -75,7 +74,6 @@ public class Versions {
 
     private final VersionMapper mapper;
     private final Json json;
-    private final ServiceClock clock;
     private final KeptBytes bytes;
     private final Aftermath aftermath;
 
@@ -83,10 +81,9 @@ public class Versions {
     @Component
     record Aftermath(Effects effects, Changes changes, Announcements announcements) {}
 
-    Versions(VersionMapper mapper, Json json, ServiceClock clock, KeptBytes bytes, Aftermath aftermath) {
+    Versions(VersionMapper mapper, Json json, KeptBytes bytes, Aftermath aftermath) {
         this.mapper = mapper;
         this.json = json;
-        this.clock = clock;
         this.bytes = bytes;
         this.aftermath = aftermath;
     }
@@ -117,7 +114,7 @@ public class Versions {
         String route = json
                 .write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
         VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route,
-                digest(outcome, recipe), clock.now());
+                digest(outcome, recipe), aftermath.changes().now());
         mapper.add(row);
         outcome.artifacts().forEach(artifact -> {
             mapper.addArtifact(row.id, artifact);

@@ -16,9 +16,11 @@ import org.springframework.web.bind.annotation.RestController;
 class WhereaboutsController {
 
     private final WhereaboutsViews views;
+    private final PastWhereabouts past;
 
-    WhereaboutsController(WhereaboutsViews views) {
+    WhereaboutsController(WhereaboutsViews views, PastWhereabouts past) {
         this.views = views;
+        this.past = past;
     }
 
     /**
@@ -36,10 +38,10 @@ class WhereaboutsController {
      * Shows what was live at a past moment, everywhere, or for one component or environment.
      */
     @GetMapping("/at")
-    WhereaboutsViews.PastView at(@AuthenticationPrincipal Person person, @RequestParam Instant moment,
+    PastWhereabouts.PastView at(@AuthenticationPrincipal Person person, @RequestParam Instant moment,
             @RequestParam(defaultValue = "") String component, @RequestParam(defaultValue = "") String environment,
             @RequestParam(defaultValue = "") String after) {
         Permission.require(person, Action.LOOK);
-        return views.at(moment, component, environment, after);
+        return past.at(moment, component, environment, after);
     }
 }

@@ -1,18 +1,15 @@
 package dev.paseo.service.whereabouts;
 
+import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.run.RunStatus;
-import dev.paseo.core.access.Person;
-import dev.paseo.language.calendar.Periods;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.WaitingGates;
-import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.restraint.ClosedPeriods;
+import dev.paseo.service.whereabouts.WhereaboutsColumns.ColumnView;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.MarkRow;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.OpenRow;
+import dev.paseo.service.whereabouts.WhereaboutsPages.Page;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -70,36 +67,25 @@ class WhereaboutsViews {
     /** A version that does not go on to an environment by itself, and why; it is tried again until it can. */
     record StayView(String version, String environment, String reason, Instant since) {}
 
-    /** @param closedByCalendar a closed period of its rules closes it, which nobody opens by hand */
-    record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil,
-            boolean closedByCalendar) {}
-
     /**
      * Which version of every component is live in every environment, and what waits. {@code now} is the service's time;
      * {@code next} is what to send as {@code after} for the components that follow.
      */
     record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows, Optional<String> next) {}
 
-    /** The most components of one answer. */
-    private static final int MOST = 25;
-
+    private final WhereaboutsPages pages;
+    private final WhereaboutsColumns columns;
     private final WhereaboutsMapper mapper;
-    private final Components components;
-    private final Environments environments;
     private final WaitingGates waits;
-    private final ServiceClock clock;
     private final Distances distances;
-    private final ClosedPeriods periods;
 
-    WhereaboutsViews(WhereaboutsMapper mapper, Components components, Environments environments, WaitingGates waits,
-            ServiceClock clock, Distances distances, ClosedPeriods periods) {
+    WhereaboutsViews(WhereaboutsPages pages, WhereaboutsColumns columns, WhereaboutsMapper mapper, WaitingGates waits,
+            Distances distances) {
+        this.pages = pages;
+        this.columns = columns;
         this.mapper = mapper;
-        this.components = components;
-        this.environments = environments;
         this.waits = waits;
-        this.clock = clock;
         this.distances = distances;
-        this.periods = periods;
     }
 
     /**
@@ -107,25 +93,15 @@ class WhereaboutsViews {
      * one.
      */
     WhereaboutsView now(Person person, String component, String after) {
-        Page page = page(component, after);
-        return new WhereaboutsView(clock.now(), columns(),
-                page.last().isEmpty() ? List.of() : rows(page.first(), page.last(), person), page.next());
+        Page page = pages.of(component, after);
+        WhereaboutsColumns.Columns now = columns.now();
+        return new WhereaboutsView(now.now(), now.columns(), page.last().isEmpty() ? List.of() : rows(page, person),
+                page.next());
     }
 
-    /** The components of one answer, from one name to another; {@code last} is empty where there are none. */
-    private record Page(String first, String last, Optional<String> next) {}
-
-    private Page page(String component, String after) {
-        if (!component.isEmpty()) {
-            components.named(component);
-        }
-        List<String> names = mapper.page(component, after, MOST + 1);
-        return names.isEmpty() ? new Page("", "", Optional.empty())
-                : new Page(names.getFirst(), names.get(Math.min(MOST, names.size()) - 1),
-                        names.size() > MOST ? Optional.of(names.get(MOST - 1)) : Optional.empty());
-    }
-
-    private List<RowView> rows(String first, String last, Person person) {
+    private List<RowView> rows(Page page, Person person) {
+        String first = page.first();
+        String last = page.last();
         Map<Long, List<OpenRow>> open = mapper.open(first, last).stream()
                 .collect(Collectors.groupingBy(OpenRow::placeId));
         Map<Long, OpenRow> troubled = mapper.troubled(first, last).stream()
@@ -145,55 +121,12 @@ class WhereaboutsViews {
                         Collectors.mapping(
                                 row -> new StayView(row.version(), row.environment(), row.reason(), row.since()),
                                 Collectors.toList())));
-        return components.between(first, last).stream().map(each -> new RowView(each.name(), each.summary(),
+        return pages.components(page).stream().map(each -> new RowView(each.name(), each.summary(),
                 labels.getOrDefault(each.id(), Map.of()),
                 Optional.ofNullable(runs.get(each.id()))
                         .map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
                 cells(each, cells.getOrDefault(each.id(), List.of()), new Around(open, troubled, marks), person),
                 stays.getOrDefault(each.id(), List.of()))).toList();
-    }
-
-    record HostThenView(String host, Optional<String> version) {}
-
-    /** What was live at a place then; {@code hosts} where one environment was asked for. */
-    record ThenView(String component, String environment, String version, long deployment, Instant since,
-            Optional<Instant> until, List<HostThenView> hosts) {}
-
-    /** What was live at that moment; {@code next} as in the answer of now. */
-    record PastView(List<ThenView> places, Optional<String> next) {}
-
-    /**
-     * Shows what was live at a past moment, everywhere, or for one component or environment.
-     */
-    PastView at(Instant moment, String component, String environment, String after) {
-        if (moment.isAfter(clock.now())) {
-            throw Refusal.invalid("/moment", "should be in the past; it is " + clock.now());
-        }
-        Page page = page(component, after);
-        if (page.last().isEmpty()) {
-            return new PastView(List.of(), Optional.empty());
-        }
-        Map<Long, List<WhereaboutsMapper.PastHostRow>> hosts = environment.isEmpty() ? Map.of()
-                : mapper.hostsAt(moment, environment).stream()
-                        .collect(Collectors.groupingBy(WhereaboutsMapper.PastHostRow::placeId));
-        return new PastView(mapper.at(moment, environment, page.first(), page.last()).stream().map(row -> new ThenView(
-                row.component(), row.environment(), row.version(), row.deployment(),
-                row.since(), Optional.ofNullable(row.until()), hosts.getOrDefault(row.placeId(), List.of()).stream()
-                        .map(host -> new HostThenView(host.host(), Optional.ofNullable(host.version()))).toList()))
-                .toList(), page.next());
-    }
-
-    private List<ColumnView> columns() {
-        Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream()
-                .collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
-        return environments.all().stream().map(known -> {
-            Optional<WhereaboutsMapper.ClosedRow> by = Optional.ofNullable(closed.get(known.id()));
-            Optional<Periods.Period> period = by.isPresent() ? Optional.empty() : periods.at(known, clock.now());
-            return new ColumnView(known.name(), known.rules().asksPeople(), known.hosts(),
-                    by.map(WhereaboutsMapper.ClosedRow::reason).or(() -> period.map(Periods.Period::summary)),
-                    by.map(WhereaboutsMapper.ClosedRow::until).or(() -> period.map(Periods.Period::until)),
-                    period.isPresent());
-        }).toList();
     }
 
     private record Around(Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Map<Long, MarkRow> marks) {}

@@ -26,11 +26,11 @@ class AccountChangesTest {
     private final PersonalTokens tokens = mock(PersonalTokens.class);
     private final AccountStates states = mock(AccountStates.class);
     private final AccountStates.OfGroups groups = mock(AccountStates.OfGroups.class);
-    private final SigningIn signingIn = mock(SigningIn.class);
+    private final SettingPasswords passwords = mock(SettingPasswords.class);
     private final Administration administration = new Administration(mapper, accounts, noon.changes, states, groups);
     private final AccountViews views = new AccountViews(RealDatabase.get().mapper(AccountViewMapper.class), accounts,
             noon.clock);
-    private final AccountChanges changes = new AccountChanges(mapper, administration, signingIn, tokens, views);
+    private final AccountChanges changes = new AccountChanges(mapper, administration, passwords, tokens, views);
     private final GroupChanges groupChanges = new GroupChanges(mapper, administration, views);
     private final String name = Rows.fresh("anna");
 
@@ -39,7 +39,7 @@ class AccountChangesTest {
         when(accounts.row(anyString())).thenAnswer(call -> mapper.named(call.getArgument(0)).orElseThrow());
         when(states.text(anyString())).thenReturn("as it is");
         when(groups.text(anyString())).thenReturn("as it is");
-        when(signingIn.code(any(), anyString())).thenReturn("paseo-code-x");
+        when(passwords.code(any(), anyString())).thenReturn("paseo-code-x");
         RealDatabase.get().change("delete from role_grant where role = 'ADMINISTRATOR'");
         changes.add(account(Rows.fresh("admin"), "administrator"), "setup");
     }

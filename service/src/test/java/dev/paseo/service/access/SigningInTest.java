@@ -10,7 +10,6 @@ import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyString;
 
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
@@ -27,8 +26,10 @@ class SigningInTest {
     private final Passwords passwords = mock(Passwords.class);
     private final FailedTries tries = new FailedTries();
     private final AccountStates states = mock(AccountStates.class);
-    private final SigningIn signingIn = new SigningIn(mapper, mock(Accounts.class), passwords, tries,
-            new SigningIn.Around(RealDatabase.get().transactions(), noon.clock, noon.audit, states));
+    private final Accounts accounts = mock(Accounts.class);
+    private final SigningIn signingIn = new SigningIn(mapper, accounts, passwords, tries, noon.changes);
+    private final SettingPasswords setting = new SettingPasswords(mapper, passwords, signingIn,
+            new Administration(mapper, accounts, noon.changes, states, mock(AccountStates.OfGroups.class)));
 
     @BeforeEach
     void anna() {
@@ -64,19 +65,19 @@ class SigningInTest {
     @Test
     void aCodeThatIsUnknownCountsAsATry() {
         for (int guess = 0; guess < 5; guess++) {
-            Refused.by(Kind.SIGNED_OUT, () -> signingIn.byCode("paseo-code-x", "long enough", "10.0.0.7"));
+            Refused.by(Kind.SIGNED_OUT, () -> setting.byCode("paseo-code-x", "long enough", "10.0.0.7"));
         }
         assertEquals("Too many failed tries from this address; try again in 2 s",
-                Refused.by(Kind.TOO_MANY, () -> signingIn.byCode("paseo-code-x", "long enough", "10.0.0.7")));
+                Refused.by(Kind.TOO_MANY, () -> setting.byCode("paseo-code-x", "long enough", "10.0.0.7")));
     }
 
     @Test
     void ofTwoWhoUseACodeAtOnceOneDid() {
         when(mapper.ofCode(anyString(), any())).thenReturn(Optional.of(ANNA));
         when(mapper.dropCodes(7)).thenReturn(1, 0);
-        assertEquals("anna", signingIn.byCode("paseo-code-x", "long enough", "127.0.0.1"));
+        assertEquals("anna", setting.byCode("paseo-code-x", "long enough", "127.0.0.1"));
         assertEquals("This code has just been used; ask an administrator for a new one",
-                Refused.by(Kind.SIGNED_OUT, () -> signingIn.byCode("paseo-code-x", "another one", "127.0.0.1")));
+                Refused.by(Kind.SIGNED_OUT, () -> setting.byCode("paseo-code-x", "another one", "127.0.0.1")));
         verify(mapper).endSessions(7);
     }
 }

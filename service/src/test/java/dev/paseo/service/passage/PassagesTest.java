@@ -11,14 +11,15 @@ import static org.mockito.ArgumentMatchers.anyLong;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.Evaluation;
-import dev.paseo.core.gate.Tick;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
+import dev.paseo.service.gate.GateDecisions;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.gate.WaitingGates;
+import dev.paseo.service.picture.Pictures;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.version.Versions;
@@ -34,8 +35,12 @@ class PassagesTest {
     private final AtNoon noon = new AtNoon();
     private final Gates gates = mock(Gates.class);
     private final Versions versions = mock(Versions.class);
-    private final Passages passages = new Passages(database.mapper(PassageMapper.class), mock(Environments.class),
-            versions, new Passages.Gating(gates, mock(WaitingGates.class), mock(Authorship.class)), noon.changes);
+    private final ExitGates exits = new ExitGates(mock(Environments.class), versions, gates, mock(Authorship.class));
+    private final Passages passages = new Passages(database.mapper(PassageMapper.class), versions, exits,
+            mock(WaitingGates.class), noon.changes);
+    private final GateDecisions said = mock(GateDecisions.class);
+    private final PassageDecisions decisions = new PassageDecisions(passages, exits, said, mock(Pictures.class),
+            noon.changes);
     private final Evaluation gate = mock(Evaluation.class);
     private final Person anna = new Person(1, "anna", Set.of(), List.of());
     private final long id = passage();
@@ -66,26 +71,26 @@ class PassagesTest {
     void ofAPassageThatHasEndedNothingIsDecidedAnyMore() {
         ended();
         assertEquals("Passage " + id + " has ended: nothing of it can be decided any more",
-                Refused.by(Kind.CONFLICT, () -> passages.rule(id, anna, true, "fine", Optional.empty())));
-        Tick tick = new Tick("looked at the map", "anna", Tick.Outcome.DONE, "", Rows.NOON);
+                Refused.by(Kind.CONFLICT, () -> decisions.rule(id, anna, true, "fine", Optional.empty())));
         assertEquals("Passage " + id + " has ended: nothing of it can be ticked any more",
-                Refused.by(Kind.CONFLICT, () -> passages.tick(id, anna, tick, Optional.empty())));
+                Refused.by(Kind.CONFLICT, () -> decisions.tick(id, anna, "looked at the map",
+                        Optional.of("done"), Optional.empty(), Optional.empty())));
     }
 
     @Test
     void whoIsNotAskedDoesNotDecideAndANoSaysWhy() {
         assertEquals("Say why it is rejected",
-                Refused.field("/comment", () -> passages.rule(id, anna, false, "", Optional.empty())));
+                Refused.field("/comment", () -> decisions.rule(id, anna, false, "", Optional.empty())));
         when(gate.needsComment()).thenReturn(true);
-        Refused.field("/comment", () -> passages.rule(id, anna, true, "", Optional.empty()));
+        Refused.field("/comment", () -> decisions.rule(id, anna, true, "", Optional.empty()));
         when(gate.refusal("anna")).thenReturn(Optional.of("anna is not asked"));
         assertEquals("anna is not asked",
-                Refused.by(Kind.NOT_ALLOWED, () -> passages.rule(id, anna, true, "fine", Optional.empty())));
-        verify(gates, never()).rule(any(), any(), any(), any(Boolean.class), anyString());
+                Refused.by(Kind.NOT_ALLOWED, () -> decisions.rule(id, anna, true, "fine", Optional.empty())));
+        verify(said, never()).rule(any(), any(), any(), any(Boolean.class), anyString());
     }
 
     @Test
     void whatIsNotThereIsNotDecided() {
-        Refused.by(Kind.NOT_FOUND, () -> passages.rule(0, anna, true, "fine", Optional.empty()));
+        Refused.by(Kind.NOT_FOUND, () -> decisions.rule(0, anna, true, "fine", Optional.empty()));
     }
 }
