@@ -32,7 +32,7 @@ class HoldController {
     /** Holds a place: nothing is deployed there by itself until the hold is lifted. */
     @PutMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void hold(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+    void set(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
             @RequestBody ReasonRequest request) {
         holds.hold(
                 places.place(person, Action.PROMOTE, "hold " + NamedPlaces.here(component, environment), component,
@@ -43,7 +43,7 @@ class HoldController {
     /** Lifts the hold of a place. */
     @DeleteMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void liftHold(@AuthenticationPrincipal Person person, @PathVariable String component,
+    void lift(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment,
             @RequestParam(defaultValue = "") String reason) {
         holds.liftHold(places.place(person, Action.PROMOTE,

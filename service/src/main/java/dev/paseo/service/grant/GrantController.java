@@ -34,7 +34,7 @@ class GrantController {
 
     /** The names of the secrets that a component's files may name. */
     @GetMapping
-    List<String> grants(@AuthenticationPrincipal Person person, @PathVariable String component) {
+    List<String> list(@AuthenticationPrincipal Person person, @PathVariable String component) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
         return secrets.given(components.named(component).id());
     }
@@ -42,7 +42,7 @@ class GrantController {
     /** Gives a component's trusted branches a secret. */
     @PutMapping("/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void grant(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
+    void give(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
         Permission.require(person, Action.SET_SECRET, "give secrets to " + component, Optional.of(component),
                 Optional.empty());
         SecretController.named(secret);
@@ -52,7 +52,7 @@ class GrantController {
     /** Takes a secret from a component. */
     @DeleteMapping("/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void revoke(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
+    void takeBack(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
         Permission.require(person, Action.SET_SECRET, "take secrets from " + component, Optional.of(component),
                 Optional.empty());
         granting.revoke(component, secret, person);

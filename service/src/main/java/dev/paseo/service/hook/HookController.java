@@ -30,10 +30,12 @@ class HookController {
     private static final String BRANCHES = "refs/heads/";
 
     private final Components components;
+    private final BelievedHooks believed;
     private final Hooks hooks;
 
-    HookController(Components components, Hooks hooks) {
+    HookController(Components components, BelievedHooks believed, Hooks hooks) {
         this.components = components;
+        this.believed = believed;
         this.hooks = hooks;
     }
 
@@ -44,7 +46,7 @@ class HookController {
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         Optional<RegisteredComponent> known = components.found(name);
         byte[] body = body(request);
-        if (!hooks.believe(known, id, timestamp, signature, body)) {
+        if (!believed.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
         RegisteredComponent component = inUse(known.orElseThrow());
@@ -59,10 +61,10 @@ class HookController {
     /** A git server says that a repository was pushed to, in its own form, as the mapping says. */
     @PostMapping("/mapped/{name}")
     String mapped(@PathVariable String name, HttpServletRequest request) throws IOException {
-        RegisteredComponent known = components.found(name).orElseThrow(Hooks::unproven);
-        HookMapping mapping = hooks.mapping(known);
+        RegisteredComponent known = components.found(name).orElseThrow(BelievedHooks::unproven);
+        HookMapping mapping = believed.mapping(known);
         byte[] body = body(request);
-        if (!hooks.believeMapped(known, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
+        if (!believed.believeMapped(known, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
                 mapping.delivery().map(request::getHeader), body)) {
             return HERE_BEFORE;
         }
@@ -79,7 +81,7 @@ class HookController {
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         Optional<RegisteredComponent> known = components.found(name);
         byte[] body = body(request);
-        if (!hooks.believe(known, id, timestamp, signature, body)) {
+        if (!believed.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
         RegisteredComponent component = inUse(known.orElseThrow());

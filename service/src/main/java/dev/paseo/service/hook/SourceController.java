@@ -40,11 +40,15 @@ class SourceController {
     private final Components components;
     private final Polls polls;
     private final Hooks hooks;
+    private final BelievedHooks believed;
+    private final ToldPushers pushers;
 
-    SourceController(Components components, Polls polls, Hooks hooks) {
+    SourceController(Components components, Polls polls, Hooks hooks, BelievedHooks believed, ToldPushers pushers) {
         this.components = components;
         this.polls = polls;
         this.hooks = hooks;
+        this.believed = believed;
+        this.pushers = pushers;
     }
 
     /** When a component's repository was looked at last, and how that went. */
@@ -81,7 +85,7 @@ class SourceController {
             @RequestBody PushedRequest request) {
         Permission.require(person, Action.MANAGE_ACCOUNTS, "say who pushed " + name, Optional.of(name),
                 Optional.empty());
-        hooks.pushed(components.named(name), commit, request.by(), person.name());
+        pushers.told(components.named(name), commit, request.by(), person.name());
     }
 
     /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */
@@ -92,7 +96,7 @@ class SourceController {
                 Optional.of(name), Optional.empty());
         HookMapping mapping = new HookMapping(request.header(), request.scheme(), request.prefix(), request.delivery(),
                 request.pusher());
-        hooks.map(components.named(name), mapping, request.secret(), person.name());
+        believed.map(components.named(name), mapping, request.secret(), person.name());
         return mapping;
     }
 }

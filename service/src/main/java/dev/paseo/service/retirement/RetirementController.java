@@ -55,8 +55,10 @@ class RetirementController {
     record RetiredView(Retirable what, String name, Optional<String> environment, Instant at) {}
 
     private final Retiring retiring;
+    private final RetirementFacts facts;
 
-    RetirementController(Retiring retiring) {
+    RetirementController(Retiring retiring, RetirementFacts facts) {
+        this.facts = facts;
         this.retiring = retiring;
     }
 
@@ -84,9 +86,9 @@ class RetirementController {
             @RequestParam Optional<String> environment,
             @RequestParam(defaultValue = "false") boolean remove) {
         Permission.require(person, Action.LOOK);
-        Retirement.Facts facts = retiring.facts(subject(what, name, environment));
-        return new RetirementView(Retirement.hinders(facts, remove), Retirement.follows(facts, remove),
-                facts.live().stream().anyMatch(Retirement.Live::removable));
+        Retirement.Facts now = facts.of(subject(what, name, environment));
+        return new RetirementView(Retirement.hinders(now, remove), Retirement.follows(now, remove),
+                now.live().stream().anyMatch(Retirement.Live::removable));
     }
 
     /** Retires a component, place, host, agent, environment or preview template; its history stays. */

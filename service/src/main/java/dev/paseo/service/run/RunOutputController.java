@@ -32,7 +32,7 @@ class RunOutputController {
      * is the ETag.
      */
     @GetMapping("/runs/{component}/{number}/outputs/{name}")
-    void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+    void bytes(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String name,
             HttpServletResponse response) throws IOException {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());

@@ -13,10 +13,12 @@ import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
+import dev.paseo.service.store.Stores;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What whoever pushed hears. */
 class HooksTest {
@@ -26,8 +28,7 @@ class HooksTest {
             "paseo.yaml", "main", "", Optional.empty());
 
     private final Pushes pushes = mock(Pushes.class);
-    private final Hooks hooks = new Hooks(mock(HookMapper.class), mock(HookSecrets.class), pushes, mock(Polls.class),
-            mock(Hooks.Reading.class));
+    private final Hooks hooks = new Hooks(pushes, mock(Polls.class), mock(Stores.class), JsonMapper.shared());
 
     private String[] answered(int gone) {
         when(pushes.look(anyString(), any())).thenReturn(new Pushes.Seen(List.of(),
