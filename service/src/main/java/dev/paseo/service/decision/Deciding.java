@@ -1,10 +1,12 @@
 package dev.paseo.service.decision;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.text.Shortened;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.Changes;
 import dev.paseo.service.gate.GateDecisions;
@@ -12,9 +14,11 @@ import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
 /** What people say about deployments: yes, no, an item of a checklist, what an emergency was like. */
@@ -24,22 +28,47 @@ class Deciding {
     private static final int LONGEST = 2000;
 
     private final Deployments deployments;
-    private final AtTheGate atTheGate;
+    private final Places places;
+    private final Gates gates;
     private final GateDecisions decisions;
     private final Changes changes;
 
-    Deciding(Deployments deployments, AtTheGate atTheGate, GateDecisions decisions, Changes changes) {
+    Deciding(Deployments deployments, Places places, Gates gates, GateDecisions decisions, Changes changes) {
         this.deployments = deployments;
-        this.atTheGate = atTheGate;
+        this.places = places;
+        this.gates = gates;
         this.decisions = decisions;
         this.changes = changes;
+    }
+
+    /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
+    void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
+        Deployment row = deployments.get(id);
+        places.learn(row.placeId());
+        places.change(row.placeId(), place -> {
+            Deployment now = deployments.get(id);
+            if (now.status() != DeploymentStatus.WAITING) {
+                throw Refusal
+                        .conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
+                                + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
+            }
+            Gates.AtGate at = places.atGate(place, now);
+            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number())
+                    .in(place.environment()).with("deployment", Long.toString(id)));
+            return Optional.empty();
+        });
+    }
+
+    /** How the gate stands at which somebody says something. */
+    Evaluation evaluation(Gates.AtGate at) {
+        return gates.evaluate(at);
     }
 
     /** A person says yes or no to exactly what they saw. */
     void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         String kept = shortened(comment);
-        atTheGate.about(id, (at, entry) -> {
-            Evaluation gate = atTheGate.evaluation(at);
+        about(id, (at, entry) -> {
+            Evaluation gate = gates.evaluate(at);
             gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why);
             });
@@ -56,7 +85,7 @@ class Deciding {
 
     /** A person takes back what they approved, as long as it has not begun. */
     void takeBack(long id, Person person) {
-        atTheGate.about(id, (at, entry) -> {
+        about(id, (at, entry) -> {
             if (!decisions.takeBack(at.standing(), person.id())) {
                 throw Refusal.conflict(
                         person.name() + " has no approval of deployment " + id + " to take back");
@@ -74,8 +103,8 @@ class Deciding {
     void tick(long id, Person person, String item, Optional<String> outcome, Optional<String> note,
             Optional<String> picture) {
         Tick tick = GateViews.tick(item, person.name(), outcome, note, changes.now());
-        atTheGate.about(id, (at, entry) -> {
-            decisions.tick(at.standing(), atTheGate.evaluation(at), person.id(), tick, picture);
+        about(id, (at, entry) -> {
+            decisions.tick(at.standing(), gates.evaluate(at), person.id(), tick, picture);
             changes.record(entry.because(tick.note()).with("item", tick.item()));
         }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
     }

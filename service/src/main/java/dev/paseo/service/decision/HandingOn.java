@@ -17,14 +17,14 @@ import org.springframework.stereotype.Component;
 @Component
 class HandingOn {
 
-    private final AtTheGate atTheGate;
+    private final Deciding deciding;
     private final GateDecisions decisions;
     private final Accounts accounts;
     private final Notices notices;
     private final Changes changes;
 
-    HandingOn(AtTheGate atTheGate, GateDecisions decisions, Accounts accounts, Notices notices, Changes changes) {
-        this.atTheGate = atTheGate;
+    HandingOn(Deciding deciding, GateDecisions decisions, Accounts accounts, Notices notices, Changes changes) {
+        this.deciding = deciding;
         this.decisions = decisions;
         this.accounts = accounts;
         this.notices = notices;
@@ -34,8 +34,8 @@ class HandingOn {
     /** Somebody who is asked lets another decide about this one in their place. */
     void handOn(long id, Person person, String to) {
         long deputy = accounts.idOf(to);
-        atTheGate.about(id, (at, entry) -> {
-            Evaluation gate = atTheGate.evaluation(at);
+        deciding.about(id, (at, entry) -> {
+            Evaluation gate = deciding.evaluation(at);
             gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why + ", so there is nothing to hand on");
             });
