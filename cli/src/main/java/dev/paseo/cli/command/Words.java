@@ -2,6 +2,8 @@ package dev.paseo.cli.command;
 
 import dev.paseo.cli.output.Ink;
 import dev.paseo.cli.output.Times;
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
 import java.nio.file.Path;
 import java.util.List;
@@ -49,21 +51,25 @@ final class Words {
         return file + ":" + problem.path("line").asInt() + ":" + problem.path("column").asInt() + ": ";
     }
 
-    static String of(PipelineFile.Start start) {
+    static String of(Trigger start) {
         return switch (start) {
-            case PipelineFile.Start.Push(List<String> branches, List<String> paths) -> "a push to "
-                    + String.join(", ", branches)
-                    + (paths.isEmpty() ? "" : " that changes " + String.join(", ", paths));
-            case PipelineFile.Start.Tag(String pattern) -> "a tag " + pattern;
-            case PipelineFile.Start.Clock(String cron, String zone) -> "the clock at " + cron + " " + zone;
-            case PipelineFile.Start.Upstream upstream -> "a run of " + String.join(", ", upstream.components())
+            case Trigger.Push(var branches, var paths) -> "a push to "
+                    + patterns(branches)
+                    + (paths.isEmpty() ? "" : " that changes " + patterns(paths));
+            case Trigger.Tag(var pattern) -> "a tag " + pattern;
+            case Trigger.Clock(String cron, String zone) -> "the clock at " + cron + " " + zone;
+            case Trigger.Upstream upstream -> "a run of " + String.join(", ", upstream.components())
                     + " that "
-                    + String.join(" or ", upstream.outcomes().stream().map(Words::of).toList());
-            case PipelineFile.Start.Live(String component, String environment) -> component + " live in " + environment;
-            case PipelineFile.Start.Arrival() -> "the arrival of a version";
-            case PipelineFile.Start.Preview(List<String> branches) -> "a push to " + String.join(", ", branches)
+                    + String.join(" or ", upstream.outcomes().stream().sorted().map(Trigger.RunEnd::word).toList());
+            case Trigger.Live(String component, String environment) -> component + " live in " + environment;
+            case Trigger.Arrival() -> "the arrival of a version";
+            case Trigger.Preview(var branches) -> "a push to " + patterns(branches)
                     + ", for a preview";
         };
+    }
+
+    private static String patterns(List<BranchPattern> patterns) {
+        return patterns.stream().map(BranchPattern::toString).collect(Collectors.joining(", "));
     }
 
     static String of(PipelineFile.Order order) {

@@ -1,13 +1,13 @@
 package dev.paseo.language.check;
 
 import dev.paseo.core.secret.Lack;
+import dev.paseo.core.trigger.Trigger.RunEnd;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
-import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFile.Outcome;
-import dev.paseo.language.file.PipelineFile.Start;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.file.PipelineFile.Take;
+import dev.paseo.language.file.PipelineFile;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -25,7 +25,7 @@ public final class FileChecks {
     /** What was found. */
     public record Found(List<Problem> problems, List<Problem> warnings) {}
 
-    private static final Set<Outcome> WITHOUT_VERSION = EnumSet.of(Outcome.FAILED, Outcome.CANCELLED);
+    private static final Set<RunEnd> WITHOUT_VERSION = EnumSet.of(RunEnd.FAILED, RunEnd.CANCELLED);
 
     private final PipelineFile file;
     private final SourcePositions places;
@@ -82,17 +82,18 @@ public final class FileChecks {
         for (int at = 0; at < file.starts().size(); at++) {
             String path = "starts[" + at + "]";
             switch (file.starts().get(at)) {
-                case Start.Upstream upstream -> upstream.components().forEach(name -> known(path, name));
-                case Start.Live(String name, String environment) -> {
+                case Trigger.Upstream upstream -> upstream.components().forEach(name -> known(path, name));
+                case Trigger.Live(String name, String environment) -> {
                     if (known(path, name) & environment(path, environment)) {
                         walksTo(path, name, environment, "this starts nothing");
                     }
                 }
-                case Start.Push(var branches, var paths) -> branches.forEach(branch -> there(path, branch));
-                case Start.Preview(var branches) -> branches.forEach(branch -> there(path, branch));
-                case Start.Tag tag -> {}
-                case Start.Clock clock -> {}
-                case Start.Arrival arrival -> {}
+                case Trigger.Push(var branches, var paths) -> branches
+                        .forEach(branch -> there(path, branch.toString()));
+                case Trigger.Preview(var branches) -> branches.forEach(branch -> there(path, branch.toString()));
+                case Trigger.Tag tag -> {}
+                case Trigger.Clock clock -> {}
+                case Trigger.Arrival arrival -> {}
             }
         }
     }
@@ -148,8 +149,8 @@ public final class FileChecks {
                 }
             }
             case Take.Which.Upstream upstream -> {
-                List<Outcome> outcomes = file.starts().stream()
-                        .flatMap(start -> start instanceof Start.Upstream of && of.components().contains(take.from())
+                List<RunEnd> outcomes = file.starts().stream()
+                        .flatMap(start -> start instanceof Trigger.Upstream of && of.components().contains(take.from())
                                 ? of.outcomes().stream() : Stream.of())
                         .toList();
                 if (!outcomes.isEmpty() && WITHOUT_VERSION.containsAll(outcomes)) {

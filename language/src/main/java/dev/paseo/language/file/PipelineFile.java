@@ -1,6 +1,9 @@
 package dev.paseo.language.file;
 
+import dev.paseo.core.environment.Route;
 import dev.paseo.core.run.OnFailures;
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.Trigger;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -21,22 +24,22 @@ import java.util.stream.Stream;
  * @param route      the environments its versions walk through; empty: they go nowhere by themselves
  */
 public record PipelineFile(
-        String component, String summary, String versions, List<Start> starts, NewerStart newerStart,
+        String component, String summary, String versions, List<Trigger> starts, NewerStart newerStart,
         Map<String, Ask> asks, Duration timeout,
-        List<Stage> stages, Optional<String> tree, Optional<Recipe> deployment, List<Map<String, Entry>> route) {
+        List<Stage> stages, Optional<String> tree, Optional<Recipe> deployment, List<Map<String, Route.Mode>> route) {
 
     /** The artifact of a version of which nothing is built. */
     public static final String TREE = "tree";
 
     /** The branch patterns of its push triggers. */
     public List<String> pushes() {
-        return starts.stream().flatMap(start -> start instanceof Start.Push(List<String> branches, var paths)
-                ? branches.stream() : Stream.of()).toList();
+        return starts.stream().flatMap(start -> start instanceof Trigger.Push(var branches, var paths)
+                ? branches.stream() : Stream.of()).map(BranchPattern::toString).toList();
     }
 
     /** Whether nothing is built of a commit: its files, as they are, are what a version has. */
     public boolean isOfTree() {
-        return stages.isEmpty() && !starts.contains(new Start.Arrival());
+        return stages.isEmpty() && !starts.contains(new Trigger.Arrival());
     }
 
     public Optional<Stage> stage(String name) {
@@ -47,38 +50,6 @@ public record PipelineFile(
     public enum NewerStart {
         WAITS, TAKES_OVER, RUNS_BESIDE
     }
-
-    /** What may start a run. */
-    public sealed interface Start {
-
-        /** @param paths only when one of these changed; empty: always */
-        record Push(List<String> branches, List<String> paths) implements Start {}
-
-        record Tag(String pattern) implements Start {}
-
-        /** @param cron five fields */
-        record Clock(String cron, String zone) implements Start {}
-
-        /** @param branches of the upstream component; empty: its main branch */
-        record Upstream(List<String> components, List<String> branches, List<Outcome> outcomes, boolean sameCommit,
-                Optional<Novelty> novelty)
-                implements
-                    Start {}
-
-        record Live(String component, String environment) implements Start {}
-
-        record Arrival() implements Start {}
-
-        record Preview(List<String> branches) implements Start {}
-    }
-
-    /** How an upstream run may have ended; passed includes warned. */
-    public enum Outcome {
-        PASSED, WARNED, FAILED, CANCELLED
-    }
-
-    /** Which new versions of several upstream components start a run. */
-    public enum Novelty { ANY, ALL, CONSISTENT }
 
     /**
      * A parameter asked of a person.
@@ -194,7 +165,4 @@ public record PipelineFile(
      * @param retries how many more tries it gets when it fails
      */
     public record Step(String name, String command, Duration timeout, int retries) {}
-
-    /** Whether the walk enters an environment by itself. */
-    public enum Entry { AUTOMATIC, ON_REQUEST }
 }

@@ -3,11 +3,12 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 import static dev.paseo.language.file.Names.require;
 
+import dev.paseo.core.environment.Route;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.Document;
 import dev.paseo.language.Reading;
 import dev.paseo.language.Value;
 import dev.paseo.language.file.PipelineFile.Ask;
-import dev.paseo.language.file.PipelineFile.Entry;
 import dev.paseo.language.file.PipelineFile.NewerStart;
 import dev.paseo.language.file.PipelineFile.Stage;
 import java.time.Duration;
@@ -32,8 +33,8 @@ public final class PipelineFileReader {
     private static final Set<String> PLACEHOLDERS = Set.of("serial", "commit", "branch", "tag", "date");
     private static final Map<String, NewerStart> NEWER = Map.of("waits", NewerStart.WAITS, "takes-over",
             NewerStart.TAKES_OVER, "runs-beside", NewerStart.RUNS_BESIDE);
-    private static final Map<String, Entry> ENTRIES = Map.of("automatic", Entry.AUTOMATIC, "on-request",
-            Entry.ON_REQUEST);
+    private static final Map<String, Route.Mode> ENTRIES = Map.of("automatic", Route.Mode.AUTOMATIC, "on-request",
+            Route.Mode.ON_REQUEST);
 
     private PipelineFileReader() {}
 
@@ -54,17 +55,17 @@ public final class PipelineFileReader {
                 .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
         String summary = optional(top, "summary").flatMap(Value::text).orElse("");
         String versions = optional(top, "versions").flatMap(PipelineFileReader::versions).orElse("0.1.{serial}");
-        List<PipelineFile.Start> starts = optional(top, "starts").map(StartsReader::read).orElse(List.of());
+        List<Trigger> starts = optional(top, "starts").map(StartsReader::read).orElse(List.of());
         NewerStart newer = optional(top, "newer-start").flatMap(value -> value.choice(NEWER)).orElse(NewerStart.WAITS);
         Map<String, Ask> asks = optional(top, "asks").map(AsksReader::read).orElse(Map.of());
         Duration timeout = optional(top, "timeout").flatMap(value -> value.duration(LONGEST_RUN)).orElse(RUN_TIMEOUT);
         List<Stage> stages = optional(top, "stages").map(value -> new StagesReader(asks.keySet()).read(value))
                 .orElse(List.of());
-        boolean arrives = starts.contains(new PipelineFile.Start.Arrival());
+        boolean arrives = starts.contains(new Trigger.Arrival());
         Optional<String> tree = optional(top, "tree").flatMap(value -> tree(value, !stages.isEmpty(), arrives));
         Optional<Recipe> recipe = optional(top, "deployment")
                 .map(value -> new RecipeReader(stages, arrives).read(value));
-        List<Map<String, Entry>> route = optional(top, "route").map(PipelineFileReader::route).orElse(List.of());
+        List<Map<String, Route.Mode>> route = optional(top, "route").map(PipelineFileReader::route).orElse(List.of());
         if (!route.isEmpty() && recipe.isEmpty() && top.containsKey("route")) {
             top.get("route")
                     .problem("leads through environments, but the file has no deployment to bring a version there");
@@ -101,11 +102,11 @@ public final class PipelineFileReader {
         return text;
     }
 
-    private static List<Map<String, Entry>> route(Value value) {
-        List<Map<String, Entry>> steps = new ArrayList<>();
+    private static List<Map<String, Route.Mode>> route(Value value) {
+        List<Map<String, Route.Mode>> steps = new ArrayList<>();
         Set<String> seen = new TreeSet<>();
         for (Value item : value.items()) {
-            Map<String, Entry> step = new LinkedHashMap<>();
+            Map<String, Route.Mode> step = new LinkedHashMap<>();
             item.entries().forEach((environment, mode) -> {
                 if (!Names.NAME.matcher(environment).matches()) {
                     mode.problemWithName("an environment's name has " + Names.NAME_WORDS);

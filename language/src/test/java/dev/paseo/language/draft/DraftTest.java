@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.core.environment.Route;
 import dev.paseo.language.Reading;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFileReader;
@@ -102,8 +103,8 @@ class DraftTest {
                         .startsWith("  # "),
                 "each stage says why"));
         if (file.deployment().isPresent()) {
-            assertEquals(List.of(Map.of("test", PipelineFile.Entry.AUTOMATIC),
-                    Map.of("production", PipelineFile.Entry.ON_REQUEST)), file.route());
+            assertEquals(List.of(Map.of("test", Route.Mode.AUTOMATIC),
+                    Map.of("production", Route.Mode.ON_REQUEST)), file.route());
             assertEquals(Recipe.Strategy.Kind.ROLLING, file.deployment().get().strategy().kind(),
                     "production has three hosts");
             assertFalse(file.deployment().get().parts().removal().isEmpty());

@@ -3,9 +3,9 @@ package dev.paseo.language.file;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.core.environment.Route;
 import dev.paseo.language.Document;
 import dev.paseo.language.Reading;
-import dev.paseo.language.file.PipelineFile.Entry;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -62,8 +62,8 @@ class PipelineFileReaderTest {
                 file.stages().getFirst().steps().getLast());
         assertEquals(Map.of("app", "out/daylight-api.jar"), file.stages().getFirst().keep());
         assertEquals(Duration.ofSeconds(30), file.deployment().orElseThrow().eachHost().getFirst().within());
-        assertEquals(List.of(Map.of("test", Entry.AUTOMATIC),
-                Map.of("production", Entry.ON_REQUEST, "showroom", Entry.AUTOMATIC)), file.route());
+        assertEquals(List.of(Map.of("test", Route.Mode.AUTOMATIC),
+                Map.of("production", Route.Mode.ON_REQUEST, "showroom", Route.Mode.AUTOMATIC)), file.route());
     }
 
     private static Arguments bad(String from, String to, String... problems) {

@@ -1,29 +1,21 @@
 package dev.paseo.service.arrival;
 
-import dev.paseo.service.pipeline.FileInForce;
-import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
-import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components.RegisteredComponent;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunStarts;
 import dev.paseo.service.version.Versions;
-import java.io.IOException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -49,24 +41,19 @@ public class Arrivals {
     public record Result(long version, boolean fresh) {}
 
     public static final Pattern NUMBER = Pattern.compile("[0-9A-Za-z][0-9A-Za-z._+-]{0,119}");
-    private static final int MOST_ENTRIES = 10_000;
 
-    private final Components components;
     private final Versions versions;
+    private final ArrivalChecks checks;
     private final RunStarts lines;
-    private final KeptBytes bytes;
-    private final Around around;
+    private final Causes causes;
+    private final Evidence evidence;
 
-    /** What an arrival leaves. */
-    @Component("arrivalAround")
-    record Around(Causes causes, Evidence evidence) {}
-
-    Arrivals(Components components, Versions versions, RunStarts lines, KeptBytes bytes, Around around) {
-        this.components = components;
+    Arrivals(Versions versions, ArrivalChecks checks, RunStarts lines, Causes causes, Evidence evidence) {
         this.versions = versions;
+        this.checks = checks;
         this.lines = lines;
-        this.bytes = bytes;
-        this.around = around;
+        this.causes = causes;
+        this.evidence = evidence;
     }
 
     public static void checkNumber(String number) {
@@ -78,64 +65,26 @@ public class Arrivals {
 
     /** The version of this number, where it is here with exactly these artifacts; refused where it has others. */
     Optional<Long> here(RegisteredComponent component, String number, List<Versions.Artifact> artifacts) {
-        if (!versions.exists(component.id(), number)) {
-            return Optional.empty();
-        }
-        Versions.Version sealed = versions.numbered(component.id(), component.name(), number);
-        Set<String> kept = words(versions.artifacts(sealed.id()));
-        Set<String> sent = words(artifacts);
-        if (!kept.equals(sent)) {
-            Set<String> ours = new TreeSet<>(kept);
-            ours.removeAll(sent);
-            Set<String> theirs = new TreeSet<>(sent);
-            theirs.removeAll(kept);
-            throw Refusal.conflict(
-                    component.name() + " " + number
-                            + " is sealed with other bytes, and a version never changes. It was sealed with "
-                            + orNothing(ours) + "; received: " + orNothing(theirs));
-        }
-        return Optional.of(sealed.id());
+        return checks.here(component, number, artifacts);
     }
 
-    private static String orNothing(Set<String> artifacts) {
-        return artifacts.isEmpty() ? "nothing more" : String.join(", ", artifacts);
-    }
-
-    private static Set<String> words(List<Versions.Artifact> artifacts) {
-        Set<String> words = new TreeSet<>();
-        artifacts.forEach(artifact -> words.add(artifact.name() + " sha256:" + artifact.digest()));
-        return words;
-    }
-
-    /** Refuses what the recipe could not deploy; asked before anything is sent, and again when it is sealed. */
+    /** The file in force; refuses what its recipe could not deploy. */
     PipelineFile file(RegisteredComponent component, Set<String> artifacts) {
-        FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
-                .map(head -> components.readFile(component, head))
-                .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
-        PipelineFile read = file.file().orElseThrow(() -> Refusal
-                .conflict("The pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
-        List<String> wanted = read.deployment().map(Recipe::artifacts).orElse(List.of());
-        List<String> missing = wanted.stream().filter(name -> !artifacts.contains(name)).toList();
-        if (!missing.isEmpty()) {
-            throw Refusal.conflict("The recipe of " + component.name() + " deploys " + String.join(", ", missing)
-                    + ", but the upload has "
-                    + String.join(", ", artifacts));
-        }
-        return read;
+        return checks.file(component, artifacts);
     }
 
     /** Seals it, in the transaction under way. */
     public Result seal(RegisteredComponent component, Arrived arrived) {
         lines.holdLine(component.id(), Versions.UPLOADED);
-        Optional<Long> here = here(component, arrived.number(), arrived.artifacts());
+        Optional<Long> here = checks.here(component, arrived.number(), arrived.artifacts());
         if (here.isPresent()) {
             return new Result(here.get(), false);
         }
-        PipelineFile file = file(component,
+        PipelineFile file = checks.file(component,
                 new TreeSet<>(arrived.artifacts().stream().map(Versions.Artifact::name).toList()));
-        checkBundle(component, arrived, file.deployment().map(Recipe::bring).orElse(List.of()));
+        checks.bundle(component, arrived, file.deployment().map(Recipe::bring).orElse(List.of()));
         long line = lines.holdLine(component.id(), Versions.UPLOADED);
-        long cause = around.causes().add(
+        long cause = causes.add(
                 new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()),
                 OptionalLong.empty());
         long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line,
@@ -146,51 +95,7 @@ public class Arrivals {
                 file.route(), arrived.artifacts(),
                 arrived.how() + (arrived.by().isEmpty() ? "" : ", sent by " + arrived.by())), arrived.authors());
         arrived.reports().forEach(
-                report -> around.evidence().keepOfVersion(version, report.kind(), report.digest(), report.summary()));
+                report -> evidence.keepOfVersion(version, report.kind(), report.digest(), report.summary()));
         return new Result(version, true);
-    }
-
-    private void checkBundle(RegisteredComponent component, Arrived arrived, List<String> brings) {
-        if (arrived.bundle() == null) {
-            if (brings.isEmpty()) {
-                return;
-            }
-            throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", brings)
-                    + ": send them too");
-        }
-        List<String> paths = paths(arrived.bundle());
-        List<String> unmet = brings.stream()
-                .filter(pattern -> paths.stream().noneMatch(new BranchPattern(pattern)::matches)).toList();
-        if (!unmet.isEmpty()) {
-            throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", unmet)
-                    + ", and none of the files received matches");
-        }
-    }
-
-    private List<String> paths(String bundle) {
-        List<String> paths = new ArrayList<>();
-        try (TarReader tar = new TarReader(bytes.openUnchecked(bundle))) {
-            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
-                TarArchiveEntry entry = next.get();
-                if (paths.size() >= MOST_ENTRIES) {
-                    throw Refusal
-                            .tooLarge("The archive of the recipe's files has more than " + MOST_ENTRIES + " files");
-                }
-                if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {
-                    throw Refusal.unprocessable("The recipe's files cannot be taken",
-                            "Their archive holds " + entry.getName() + ", which lies outside its folder");
-                }
-                if (!entry.isDirectory()) {
-                    paths.add(entry.getName());
-                }
-            }
-        } catch (IOException broken) {
-            throw Refusal.unprocessable("The recipe's files cannot be read", "Their archive " + broken.getMessage());
-        }
-        if (paths.isEmpty()) {
-            throw Refusal.unprocessable("The recipe's files cannot be read",
-                    "A tar archive is wanted, and this one holds no file");
-        }
-        return paths;
     }
 }

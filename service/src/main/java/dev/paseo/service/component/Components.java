@@ -1,31 +1,28 @@
 package dev.paseo.service.component;
 
-import dev.paseo.service.pipeline.FileInForce;
-import dev.paseo.service.pipeline.PipelineFiles;
-import dev.paseo.service.source.SourceCredentials;
-import dev.paseo.service.change.Changes;
-import dev.paseo.service.start.StartTriggers;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.ComponentMapper.ComponentRow;
 import dev.paseo.service.component.ComponentMapper.RuleRow;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.pipeline.FileInForce;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
-import dev.paseo.service.source.Mirrors;
+import dev.paseo.service.start.StartTriggers;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -42,22 +39,20 @@ public class Components {
     public static final int LONGEST_NAME = 200;
 
     private final ComponentMapper mapper;
-    private final Reaching reaching;
+    private final ComponentMirrors mirrors;
     private final Json json;
     private final PipelineFiles files;
     private final StartTriggers triggers;
-    private final Map<String, Long> firsts = new ConcurrentHashMap<>();
+    private final Changes changes;
 
-    /** Where components' source and triggers are. */
-    @Component
-    record Reaching(Mirrors mirrors, SourceCredentials credentials, Changes changes) {}
-
-    Components(ComponentMapper mapper, Reaching reaching, Json json, PipelineFiles files, StartTriggers triggers) {
+    Components(ComponentMapper mapper, ComponentMirrors mirrors, Json json, PipelineFiles files, StartTriggers triggers,
+            Changes changes) {
         this.mapper = mapper;
-        this.reaching = reaching;
+        this.mirrors = mirrors;
         this.json = json;
         this.files = files;
         this.triggers = triggers;
+        this.changes = changes;
     }
 
     private static RegisteredComponent registered(ComponentRow row) {
@@ -127,8 +122,7 @@ public class Components {
     public Mirror mirror(RegisteredComponent component) {
         String repository = component.repository().orElseThrow(
                 () -> Refusal.conflict(component.name() + " has no repository: its versions arrive by upload"));
-        long first = firsts.computeIfAbsent(repository, mapper::firstOf);
-        return reaching.mirrors().of(first, repository, () -> reaching.credentials().of(first));
+        return mirrors.of(repository);
     }
 
     /** All components whose source is in one repository. */
@@ -153,12 +147,12 @@ public class Components {
         }
         String revision = "revision "
                 + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
-        reaching.changes().run(() -> {
+        changes.run(() -> {
             long file = files.save(owner(component), revision, text);
             if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
                 throw Refusal.conflict("Somebody else saved the file at the same moment: look at it again");
             }
-            reaching.changes().record(
+            changes.record(
                     AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
         });
         readFile(component, revision).file().ifPresent(read -> summarise(component.id(), read.summary()));
@@ -167,8 +161,8 @@ public class Components {
 
     /** A person's commit of the file was taken by the repository. */
     public void committed(RegisteredComponent component, String branch, String commit, String by) {
-        reaching.changes()
-                .run(() -> reaching.changes()
+        changes
+                .run(() -> changes
                         .record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
                                 .with("branch", branch).with("commit", commit)));
     }
@@ -230,8 +224,8 @@ public class Components {
 
     /** Says that a branch is at a commit now. True for the one caller that moved it from where it was known to be. */
     public boolean moveHead(long component, String branch, Optional<String> before, String commit, long file) {
-        return before.map(old -> mapper.moveHead(component, branch, old, commit, file, reaching.changes().now()))
-                .orElseGet(() -> mapper.addHead(component, branch, commit, file, reaching.changes().now())) == 1;
+        return before.map(old -> mapper.moveHead(component, branch, old, commit, file, changes.now()))
+                .orElseGet(() -> mapper.addHead(component, branch, commit, file, changes.now())) == 1;
     }
 
     public boolean dropHead(long component, String branch, String before) {
@@ -247,8 +241,8 @@ public class Components {
 
     /** Says that a tag is at a commit. True for the one caller that saw it first, there or after it was moved. */
     public boolean seeTag(long component, String tag, String commit) {
-        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, reaching.changes().now()) == 1
-                || mapper.moveTag(component, tag, commit, reaching.changes().now()) == 1);
+        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, changes.now()) == 1
+                || mapper.moveTag(component, tag, commit, changes.now()) == 1);
     }
 
     /** Notes many new branches at once, which start nothing; false where somebody else has noted them. */
@@ -257,14 +251,14 @@ public class Components {
         String rows = json
                 .write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),
                         files.computeIfAbsent(head.getValue(), commit -> readFile(component, commit).id()))).toList());
-        return mapper.addHeads(component.id(), rows, reaching.changes().now()) > 0;
+        return mapper.addHeads(component.id(), rows, changes.now()) > 0;
     }
 
     /** Notes many tags at once, which start nothing; false where somebody else has noted them. */
     public boolean seeTags(long component, Map<String, String> tags) {
         String rows = json.write(
                 tags.entrySet().stream().map(tag -> new ComponentMapper.TagRow(tag.getKey(), tag.getValue())).toList());
-        return mapper.addTags(component, rows, reaching.changes().now()) > 0;
+        return mapper.addTags(component, rows, changes.now()) > 0;
     }
 
     public void summarise(long component, String summary) {

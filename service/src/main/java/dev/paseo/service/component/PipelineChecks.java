@@ -1,9 +1,10 @@
 package dev.paseo.service.component;
 
 import dev.paseo.core.secret.Lack;
-import dev.paseo.language.SourcePositions;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.check.Surroundings;
 import dev.paseo.language.file.PipelineFile;
@@ -132,7 +133,7 @@ public class PipelineChecks {
     /** The routes of those components alone that the file waits for, or takes from, where they are live somewhere. */
     private Map<String, Set<String>> routes(PipelineFile file) {
         Stream<String> waitsFor = file.starts().stream()
-                .flatMap(start -> start instanceof PipelineFile.Start.Live(String name, String environment)
+                .flatMap(start -> start instanceof Trigger.Live(String name, String environment)
                         ? Stream.of(name) : Stream.of());
         Stream<String> takesFrom = file.stages().stream().flatMap(stage -> stage.take().stream())
                 .filter(take -> take.version() instanceof PipelineFile.Take.Which.LiveIn).map(PipelineFile.Take::from);

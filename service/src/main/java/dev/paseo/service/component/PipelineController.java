@@ -1,17 +1,17 @@
 package dev.paseo.service.component;
 
-import dev.paseo.language.piece.Used;
-import dev.paseo.service.pipeline.FileInForce;
-import dev.paseo.service.pipeline.PipelineFiles;
-import dev.paseo.service.pipeline.SeenText;
-import java.util.function.Supplier;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.environment.Route;
 import dev.paseo.language.Problem;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Variants;
+import dev.paseo.language.piece.Used;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.pipeline.FileInForce;
+import dev.paseo.service.pipeline.PipelineFiles;
+import dev.paseo.service.pipeline.SeenText;
 import dev.paseo.service.problem.Refusal;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -146,7 +147,7 @@ class PipelineController {
                 file.route().stream().map(PipelineController::words).toList(), asks);
     }
 
-    private static Map<String, String> words(Map<String, PipelineFile.Entry> step) {
+    private static Map<String, String> words(Map<String, Route.Mode> step) {
         Map<String, String> words = new LinkedHashMap<>();
         step.forEach((environment, entry) -> words.put(environment,
                 entry.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-')));

@@ -1,17 +1,14 @@
 package dev.paseo.service.component;
 
-import dev.paseo.service.pipeline.FileInForce;
-import dev.paseo.service.secret.HookSecrets;
-import dev.paseo.service.source.SourceCredentials;
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import dev.paseo.service.source.SourceAccess;
@@ -52,18 +49,14 @@ class Registration {
     private final ComponentMapper mapper;
     private final Components components;
     private final Mirrors mirrors;
-    private final Opening opening;
+    private final FirstAccess access;
     private final Changes changes;
 
-    /** What a component is given. */
-    @Component
-    record Opening(Secrets secrets, HookSecrets hooks, SourceCredentials credentials) {}
-
-    Registration(ComponentMapper mapper, Components components, Mirrors mirrors, Opening opening, Changes changes) {
+    Registration(ComponentMapper mapper, Components components, Mirrors mirrors, FirstAccess access, Changes changes) {
         this.mapper = mapper;
         this.components = components;
         this.mirrors = mirrors;
-        this.opening = opening;
+        this.access = access;
         this.changes = changes;
     }
 
@@ -133,19 +126,14 @@ class Registration {
             long id = components.named(wanted.name()).id();
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
             wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
-            wanted.secrets().forEach(name -> {
-                opening.secrets().open(id, name);
-                changes.record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
-            });
+            access.give(id, wanted).forEach(secret -> changes
+                    .record(AuditTrail.Entry.of(by, "secret granted", secret).with("component", wanted.name())));
             wanted.sources().orElse(List.of())
                     .forEach(name -> mapper.openSource(id, components.named(name).id(), false));
             wanted.openSources().orElse(List.of())
                     .forEach(name -> mapper.openSource(id, components.named(name).id(), true));
             Links.keep(mapper, id, wanted.links().orElse(Map.of()));
-            opening.hooks().make(id);
-            wanted.repository().ifPresent(repository -> wanted.credentials()
-                    .ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
-            changes.record(opening.secrets()
+            changes.record(access
                     .stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
                             .with("repository", wanted.repository().orElse("none"))
                             .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));

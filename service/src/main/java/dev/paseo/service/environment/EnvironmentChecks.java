@@ -1,33 +1,29 @@
 package dev.paseo.service.environment;
 
-import dev.paseo.core.gate.InWords;
 import dev.paseo.core.environment.Loosening;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.GateRules;
+import dev.paseo.core.gate.InWords;
 import dev.paseo.language.NearestName;
-import dev.paseo.language.SourcePositions;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
+import dev.paseo.language.SourcePositions;
 import dev.paseo.language.calendar.Periods;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsFileReader;
-import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
-import dev.paseo.service.environment.EnvironmentMapper.ServedRow;
 import dev.paseo.service.environment.EnvironmentMapper.PlaceSettingsRow;
-import dev.paseo.service.reach.Reach;
+import dev.paseo.service.environment.EnvironmentMapper.ServedRow;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Checks an environments file against what is here, and says what loading it would change. */
@@ -50,20 +46,19 @@ public class EnvironmentChecks {
 
     private final EnvironmentMapper mapper;
     private final Components components;
-    private final Accounts accounts;
-    private final Reach reach;
-    private final Stored stored;
+    private final RulesChecks rulesChecks;
+    private final StoredRules rules;
+    private final Secrets secrets;
+    private final Json json;
 
-    /** How rules and settings are read. */
-    @Component
-    record Stored(StoredRules rules, Json json, Secrets secrets) {}
-
-    EnvironmentChecks(EnvironmentMapper mapper, Components components, Accounts accounts, Reach reach, Stored stored) {
+    EnvironmentChecks(EnvironmentMapper mapper, Components components, RulesChecks rulesChecks, StoredRules rules,
+            Secrets secrets, Json json) {
         this.mapper = mapper;
         this.components = components;
-        this.accounts = accounts;
-        this.reach = reach;
-        this.stored = stored;
+        this.rulesChecks = rulesChecks;
+        this.rules = rules;
+        this.secrets = secrets;
+        this.json = json;
     }
 
     /** What each gate asks that asks anything. */
@@ -108,15 +103,13 @@ public class EnvironmentChecks {
 
     private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
         List<String> known = components.all().stream().map(Components.RegisteredComponent::name).toList();
-        List<String> people = new ArrayList<>(accounts.groups());
-        people.addAll(accounts.names());
+        List<String> people = rulesChecks.people();
         for (EnvironmentsFile.Environment environment : file.environments()) {
             String where = "environments." + environment.name();
             environment.components().keySet().stream().filter(name -> !known.contains(name))
                     .forEach(name -> problem.accept(where + ".components." + name,
                             "there is no component " + name + NearestName.hint(name, known)));
-            unknownPeople(environment.rules(), where, people, problem);
-            notAllowed(environment.rules(), where, problem);
+            rulesChecks.check(environment.rules(), where, people, problem);
             unknownAgents(environment, where, problem);
         }
         file.previews().stream().filter(template -> !known.contains(template.component())).forEach(
@@ -135,7 +128,7 @@ public class EnvironmentChecks {
             long environmentId = mapper.named(environment.name()).map(EnvironmentRow::id).orElse(-1L);
             environment.components().forEach((component, place) -> {
                 String where = "environments." + environment.name() + ".components." + component;
-                stored.secrets().lacks(place.secrets(), ids.get(component), environmentId)
+                secrets.lacks(place.secrets(), ids.get(component), environmentId)
                         .forEach(lack -> warning.accept(where + ".secrets",
                                 lack.sentence(component, Optional.of(environment.name()))));
                 place.hosts().forEach((name, host) -> {
@@ -146,15 +139,6 @@ public class EnvironmentChecks {
                 });
             });
         }
-    }
-
-    private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
-        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream())
-                .flatMap(gates -> gates.toEnter().outside().stream())
-                .forEach(outside -> reach.reasonAgainst(Reach.Kind.RECEIVER, outside.address())
-                        .ifPresent(reason -> problem
-                                .accept(where + ".to-enter.outside." + outside.name(),
-                                        String.valueOf(reason.getMessage()))));
     }
 
     private void unknownAgents(EnvironmentsFile.Environment environment, String where,
@@ -168,39 +152,12 @@ public class EnvironmentChecks {
                                         "there is no agent " + ssh.agent() + NearestName.hint(ssh.agent(), agents)))));
     }
 
-    private static void unknownPeople(Rules rules, String where, List<String> people,
-            BiConsumer<String, String> problem) {
-        unknownPeople(rules.gates().toEnter(), where + ".to-enter", people, problem);
-        unknownPeople(rules.gates().toGoOn(), where + ".to-go-on", people, problem);
-        unknownPeople(rules.rollback(), where + ".rollback", people, problem);
-        rules.toLoosen().orElse(List.of()).stream().filter(name -> !people.contains(name)).forEach(name -> problem
-                .accept(where + ".to-loosen", "there is no group or account " + name + NearestName.hint(name, people)));
-        rules.components().forEach((component, gates) -> {
-            unknownPeople(gates.toEnter(), where + ".components." + component + ".to-enter", people, problem);
-            unknownPeople(gates.toGoOn(), where + ".components." + component + ".to-go-on", people, problem);
-        });
-    }
-
-    private static void unknownPeople(GateRules gate, String where, List<String> people,
-            BiConsumer<String, String> problem) {
-        Map<String, List<String>> named = new LinkedHashMap<>();
-        gate.approvals().forEach(rule -> {
-            named.computeIfAbsent("approvals.from", key -> new ArrayList<>()).addAll(rule.from());
-            rule.escalation().ifPresent(
-                    more -> named.computeIfAbsent("approvals.escalate.to", key -> new ArrayList<>()).add(more.to()));
-        });
-        gate.checklists()
-                .forEach(list -> named.computeIfAbsent("checklist.for", key -> new ArrayList<>()).addAll(list.from()));
-        named.forEach((key, names) -> names.stream().filter(name -> !people.contains(name)).forEach(name -> problem
-                .accept(where + "." + key, "there is no group or account " + name + NearestName.hint(name, people))));
-    }
-
     /** What loading it would ask less than now; each has to be meant. */
     List<Change> loosens(EnvironmentsFile file) {
         List<Change> loosens = new ArrayList<>();
         for (EnvironmentsFile.Environment wanted : file.environments()) {
             mapper.named(wanted.name()).filter(row -> row.rulesRevision() > 0).ifPresent(row -> {
-                Rules before = stored.rules().read(row.rules());
+                Rules before = rules.read(row.rules());
                 Loosening.of(before, wanted.rules(), Periods.keeps(before.closed(), wanted.rules().closed()))
                         .forEach(what -> loosens.add(new Change(wanted.name(), what)));
             });
@@ -215,7 +172,7 @@ public class EnvironmentChecks {
             Optional<EnvironmentRow> there = mapper.named(wanted.name());
             if (there.isEmpty()) {
                 changes.add(new Change(wanted.name(), "is new"));
-            } else if (!stored.rules().read(there.get().rules()).equals(wanted.rules())) {
+            } else if (!rules.read(there.get().rules()).equals(wanted.rules())) {
                 int waiting = mapper.waiting(there.get().id());
                 changes.add(new Change(wanted.name(),
                         "its rules change" + (waiting == 0 ? ""
@@ -262,8 +219,8 @@ public class EnvironmentChecks {
         if (settings.isEmpty()) {
             return Optional.of(component + " gets a place there, on " + String.join(", ", wanted.hosts().keySet()));
         }
-        String body = stored.json().write(Loading.settings(wanted, Loading.variables(environment, wanted)));
-        return Loading.asWrittenNow(settings.get(), stored.json()).equals(body) ? Optional.empty() : Optional.of(
+        String body = json.write(Loading.settings(wanted, Loading.variables(environment, wanted)));
+        return Loading.asWrittenNow(settings.get(), json).equals(body) ? Optional.empty() : Optional.of(
                 "the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
     }
 }

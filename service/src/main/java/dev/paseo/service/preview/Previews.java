@@ -1,14 +1,14 @@
 package dev.paseo.service.preview;
 
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
-import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.Requests;
@@ -122,8 +122,8 @@ class Previews implements EffectHandler {
         return sources.components()
                 .readFile(sources.components().byId(version.componentId()), version.commit().orElseThrow()).file()
                 .map(PipelineFile::starts).orElse(List.of()).stream()
-                .anyMatch(start -> start instanceof PipelineFile.Start.Preview(List<String> branches)
-                        && branches.stream().anyMatch(pattern -> new BranchPattern(pattern).matches(version.branch())));
+                .anyMatch(start -> start instanceof Trigger.Preview(var branches)
+                        && branches.stream().anyMatch(pattern -> pattern.matches(version.branch())));
     }
 
     private Place place(Versions.Version version, TemplateRow row) {

@@ -37,7 +37,8 @@ class Membership implements SetMembership {
     @Override
     public void lookAgain(long promotion, long deployment, DeploymentStatus status) {
         effects.add("set promotion " + promotion,
-                "set promotion " + promotion + " after deployment " + deployment + " " + Word.of(status), Sets.KIND,
+                "set promotion " + promotion + " after deployment " + deployment + " " + Word.of(status),
+                SetPromotions.KIND,
                 Long.toString(promotion));
     }
 }

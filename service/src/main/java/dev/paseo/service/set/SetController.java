@@ -44,12 +44,15 @@ class SetController {
             List<SetPromotionView> promotions) {}
 
     private final Sets sets;
+    private final SetPromotions setPromotions;
     private final Components components;
     private final Versions versions;
     private final Environments environments;
 
-    SetController(Sets sets, Components components, Versions versions, Environments environments) {
+    SetController(Sets sets, SetPromotions setPromotions, Components components, Versions versions,
+            Environments environments) {
         this.sets = sets;
+        this.setPromotions = setPromotions;
         this.components = components;
         this.versions = versions;
         this.environments = environments;
@@ -109,7 +112,8 @@ class SetController {
         members.forEach(member -> Permission.require(person, Action.PROMOTE,
                 "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()),
                 Optional.of(request.environment())));
-        sets.promote(set, environments.named(request.environment()), person, request.comment().orElse("").strip());
+        setPromotions.promote(set, environments.named(request.environment()), person,
+                request.comment().orElse("").strip());
         return view(sets.promotions(set.id()).getFirst(), members);
     }
 }

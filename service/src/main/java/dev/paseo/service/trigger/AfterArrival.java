@@ -1,7 +1,7 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.core.trigger.Event;
-import dev.paseo.language.file.PipelineFile.Start;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
@@ -55,7 +55,7 @@ class AfterArrival implements EffectHandler {
     private boolean startsRuns(RegisteredComponent component) {
         return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
                 .flatMap(head -> components.readFile(component, head).file())
-                .map(file -> file.starts().stream().anyMatch(Start.Arrival.class::isInstance)).orElse(false);
+                .map(file -> file.starts().stream().anyMatch(Trigger.Arrival.class::isInstance)).orElse(false);
     }
 
     @Override

@@ -1,6 +1,5 @@
 package dev.paseo.service.trigger;
 
-import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchPattern;
@@ -11,11 +10,12 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
-import dev.paseo.service.start.Triggers;
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
-import java.time.Instant;
+import dev.paseo.service.start.Triggers;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -259,12 +259,12 @@ public class Pushes {
     private final class Bulk {
 
         private final boolean many;
-        private final Function<PipelineFile.Start, List<String>> named;
+        private final Function<Trigger, List<BranchPattern>> named;
         private final Map<String, List<BranchPattern>> patterns = new HashMap<>();
         private final Map<String, String> taken = new LinkedHashMap<>();
 
         /** @param named the patterns by which an entry of {@code starts} names them */
-        private Bulk(boolean many, Function<PipelineFile.Start, List<String>> named) {
+        private Bulk(boolean many, Function<Trigger, List<BranchPattern>> named) {
             this.many = many;
             this.named = named;
         }
@@ -307,21 +307,21 @@ public class Pushes {
                 + ": no rule names any of them, and they start nothing");
     }
 
-    private static List<String> ofTags(PipelineFile.Start start) {
-        return start instanceof PipelineFile.Start.Tag(String pattern) ? List.of(pattern) : List.of();
+    private static List<BranchPattern> ofTags(Trigger start) {
+        return start instanceof Trigger.Tag(BranchPattern pattern) ? List.of(pattern) : List.of();
     }
 
-    private static List<String> ofBranches(PipelineFile.Start start) {
+    private static List<BranchPattern> ofBranches(Trigger start) {
         return switch (start) {
-            case PipelineFile.Start.Push push -> push.branches();
-            case PipelineFile.Start.Preview(List<String> branches) -> branches;
+            case Trigger.Push push -> push.branches();
+            case Trigger.Preview(var branches) -> branches;
             default -> List.of();
         };
     }
 
-    private static List<BranchPattern> patterns(FileInForce file, Function<PipelineFile.Start, List<String>> named) {
+    private static List<BranchPattern> patterns(FileInForce file, Function<Trigger, List<BranchPattern>> named) {
         return file.file().map(PipelineFile::starts).orElse(List.of()).stream()
-                .flatMap(start -> named.apply(start).stream()).map(BranchPattern::new).toList();
+                .flatMap(start -> named.apply(start).stream()).toList();
     }
 
     private Optional<Starting.Led> tagged(RegisteredComponent component, Mirror mirror, String tag, String commit) {

@@ -1,19 +1,15 @@
 package dev.paseo.service.trigger;
 
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.Event;
+import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Matching.Considered;
 import dev.paseo.core.trigger.Matching.Finding;
-import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.StartRules;
-import dev.paseo.core.trigger.Trigger;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.RegisteredComponent;
-import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.run.RunStarts;
-import dev.paseo.service.source.Mirror;
 import dev.paseo.service.trigger.InForce.PlanInForce;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -46,20 +42,16 @@ public class Starting {
 
     private final EventMapper mapper;
     private final InForce inForce;
-    private final RunStarts starts;
-    private final UpstreamOffers offers;
-    private final Around around;
+    private final TriggeredStarts triggered;
+    private final Causes causes;
+    private final Changes changes;
 
-    /** What every event leaves. */
-    @Component("startingAround")
-    record Around(Changes changes, Causes causes) {}
-
-    Starting(EventMapper mapper, InForce inForce, RunStarts starts, UpstreamOffers offers, Around around) {
+    Starting(EventMapper mapper, InForce inForce, TriggeredStarts triggered, Causes causes, Changes changes) {
         this.mapper = mapper;
         this.inForce = inForce;
-        this.starts = starts;
-        this.offers = offers;
-        this.around = around;
+        this.triggered = triggered;
+        this.causes = causes;
+        this.changes = changes;
     }
 
     /** What happened starts what it starts; empty where it was told before. */
@@ -81,7 +73,7 @@ public class Starting {
                 plans.put(each, inForce.plan(happened, found.of(each.of())));
             }
         }
-        return around.changes()
+        return changes
                 .in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
     }
 
@@ -92,8 +84,8 @@ public class Starting {
 
     /** Something that can start nothing, whatever the triggers say; told once. */
     Optional<Led> refused(Happened happened, String reason) {
-        return around.changes().in(() -> {
-            EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, around.changes().now());
+        return changes.in(() -> {
+            EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, changes.now());
             return mapper.add(row) == 0 ? Optional.<Led>empty()
                     : Optional.of(new Led(row.id, List.of(), Optional.of(reason)));
         });
@@ -102,11 +94,11 @@ public class Starting {
     private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered,
             Map<Considered, PlanInForce> plans) {
         EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null),
-                around.changes().now());
+                changes.now());
         if (mapper.add(row) == 0) {
             return Optional.empty();
         }
-        long cause = around.causes().add(happened.cause(), happened.because());
+        long cause = causes.add(happened.cause(), happened.because());
         mapper.because(row.id, cause);
         List<Outcome> outcomes = new ArrayList<>();
         found.broken().forEach(broken -> outcomes.add(new Outcome(broken.component().name(), 0, "its triggers",
@@ -123,7 +115,7 @@ public class Starting {
                     outcome.run().map(RunStarts.Started::id).orElse(null),
                     outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
         }
-        around.changes().publish("trigger", happened.about().name());
+        changes.publish("trigger", happened.about().name());
         return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
     }
 
@@ -149,18 +141,7 @@ public class Starting {
         if (reason.isPresent()) {
             return new Outcome(component, position, words, Optional.empty(), reason);
         }
-        try {
-            return switch (each.finding()) {
-                case Finding.Weighs(String branch, boolean trusted) -> weigh(happened, each, plan.orElseThrow(), cause);
-                default -> new Outcome(component, position, words,
-                        Optional.of(start(happened, each, plan.orElseThrow(), cause,
-                                happened.brought().stream().toList())),
-                        Optional.empty());
-            };
-        } catch (Refusal refused) {
-            return new Outcome(component, position, words, Optional.empty(),
-                    Optional.of(String.valueOf(refused.getMessage())));
-        }
+        return triggered.outcome(happened, each, plan.orElseThrow(), cause);
     }
 
     private Optional<String> refusal(Happened happened, String component, Optional<PlanInForce> plan,
@@ -168,44 +149,8 @@ public class Starting {
         if (plan.flatMap(PlanInForce::problem).isPresent()) {
             return plan.flatMap(PlanInForce::problem);
         }
-        List<Cause> causes = happened.because().isEmpty() ? List.of()
-                : around.causes().chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
-        return StartRules.refusal(component, Optional.ofNullable(started.get(component)), causes);
-    }
-
-    private Outcome weigh(Happened happened, Considered each, PlanInForce plan, long cause) {
-        Trigger.Upstream trigger = (Trigger.Upstream) each.of().trigger();
-        long line = starts.holdLine(plan.component().id(), branch(each));
-        return switch (offers.choose(trigger, happened, line)) {
-            case UpstreamOffers.Offer.Waits(String why) -> new Outcome(each.of().component(), each.of().position(),
-                    trigger.words(), Optional.empty(), Optional.of(why));
-            case UpstreamOffers.Offer.Takes(List<RunStarts.Upstream> versions) -> new Outcome(each.of().component(),
-                    each.of().position(), trigger.words(),
-                    Optional.of(start(happened, each, plan, cause, versions)), Optional.empty());
-        };
-    }
-
-    private static String branch(Considered each) {
-        return switch (each.finding()) {
-            case Finding.Starts(String branch, boolean trusted) -> branch;
-            case Finding.Weighs(String branch, boolean trusted) -> branch;
-            case Finding.StartsNothing nothing -> throw new IllegalStateException("it starts nothing");
-        };
-    }
-
-    private RunStarts.Started start(Happened happened, Considered each, PlanInForce plan, long cause,
-            List<RunStarts.Upstream> upstream) {
-        RegisteredComponent component = plan.component();
-        Mirror.Commit commit = plan.commit();
-        String branch = branch(each);
-        boolean trusted = each.of().rules().trusts(branch);
-        RunStarts.Reason reason = new RunStarts.Reason(cause, happened.reasonKind(), happened.by(),
-                happened.event() instanceof Event.Arrived ? List.of() : upstream,
-                happened.event() instanceof Event.Arrived arrived
-                        ? upstream.stream().findFirst()
-                                .map(brought -> new RunStarts.Arrived(brought.version(), arrived.version()))
-                        : Optional.empty());
-        return starts.start(new RunStarts.Start(component, branch, commit, trusted, plan.file(),
-                plan.plan().orElseThrow(), reason, null, Map.of()));
+        List<Cause> led = happened.because().isEmpty() ? List.of()
+                : causes.chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
+        return StartRules.refusal(component, Optional.ofNullable(started.get(component)), led);
     }
 }

@@ -38,7 +38,7 @@ public class Versions {
     public record Outcome(String component, String number, long line, long order, boolean trusted, @Nullable Long run,
             @Nullable String commit,
             @Nullable String bundle, long cause, Optional<String> upTo, Optional<Recipe> recipe,
-            List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts, @Nullable String origin) {}
+            List<Map<String, Route.Mode>> route, List<Artifact> artifacts, @Nullable String origin) {}
 
     /** A sealed version. */
     public record Version(long id, long componentId, String component, String number, long line, long order,
@@ -112,7 +112,7 @@ public class Versions {
     private long keep(long component, Outcome outcome) {
         String recipe = json.write(new StoredRecipe(1, outcome.recipe()));
         String route = json
-                .write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
+                .write(new StoredRoute(1, outcome.route(), outcome.upTo()));
         VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route,
                 digest(outcome, recipe), aftermath.changes().now());
         mapper.add(row);
@@ -163,12 +163,6 @@ public class Versions {
     public void takenBack(long deployment) {
         aftermath.effects().add("pace " + deployment, "pace of what was taken back " + deployment, PACE,
                 Long.toString(deployment));
-    }
-
-    private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {
-        Map<String, Route.Mode> modes = new LinkedHashMap<>();
-        step.forEach((environment, entry) -> modes.put(environment, Route.Mode.valueOf(entry.name())));
-        return modes;
     }
 
     private static String digest(Outcome outcome, String recipe) {

@@ -45,8 +45,9 @@ class ArrivalsTest {
     private final Components components = mock(Components.class);
     private final Versions versions = mock(Versions.class);
     private final KeptBytes bytes = mock(KeptBytes.class);
-    private final Arrivals arrivals = new Arrivals(components, versions, mock(RunStarts.class), bytes,
-            new Arrivals.Around(mock(Causes.class), mock(Evidence.class)));
+    private final ArrivalChecks checks = new ArrivalChecks(components, versions, bytes);
+    private final Arrivals arrivals = new Arrivals(versions, checks, mock(RunStarts.class), mock(Causes.class),
+            mock(Evidence.class));
 
     private void file(List<Problem> problems) {
         when(components.heads(7)).thenReturn(Map.of("main", "c0ffee"));

@@ -34,8 +34,8 @@ class ComponentViewsTest {
     private final PipelineFiles files = mock(PipelineFiles.class);
     private final Quotas quotas = mock(Quotas.class);
     private final Components components = new Components(mapper,
-            new Components.Reaching(mock(Mirrors.class), mock(SourceCredentials.class), new AtNoon().changes),
-            database.json(), files, mock(StartTriggers.class));
+            new ComponentMirrors(mapper, mock(Mirrors.class), mock(SourceCredentials.class)),
+            database.json(), files, mock(StartTriggers.class), new AtNoon().changes);
     private final ComponentViews views = new ComponentViews(components, mapper, quotas);
     private final long id = database.rows().component();
     private final String name = database.name("component", id);

@@ -27,8 +27,8 @@ class ComponentsTest {
     private final AtNoon noon = new AtNoon();
     private final ComponentMapper mapper = mock(ComponentMapper.class);
     private final Components components = new Components(mapper,
-            new Components.Reaching(mock(Mirrors.class), mock(SourceCredentials.class), noon.changes),
-            RealDatabase.get().json(), mock(PipelineFiles.class), mock(StartTriggers.class));
+            new ComponentMirrors(mapper, mock(Mirrors.class), mock(SourceCredentials.class)),
+            RealDatabase.get().json(), mock(PipelineFiles.class), mock(StartTriggers.class), noon.changes);
 
     @Test
     void whatIsUploadedHasNoRepository() {

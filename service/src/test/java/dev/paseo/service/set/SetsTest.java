@@ -13,13 +13,8 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.deployment.Requests;
-import dev.paseo.service.access.Accounts;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.LiveEvents;
-import dev.paseo.service.environment.Environments;
-import dev.paseo.service.place.Deployments;
-import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.util.List;
@@ -34,10 +29,8 @@ class SetsTest {
     private final SetMapper mapper = database.mapper(SetMapper.class);
     private final ServiceClock clock = mock(ServiceClock.class);
     private final Versions versions = mock(Versions.class);
-    private final Sets sets = new Sets(mapper, mock(Deployments.class), mock(Places.class),
-            new Sets.Lookups(mock(Environments.class), versions, mock(Accounts.class), mock(Requests.class)),
-            new Sets.Around(new Changes(database.transactions(), clock, mock(AuditTrail.class), mock(LiveEvents.class)),
-                    database.json()));
+    private final Sets sets = new Sets(mapper, versions,
+            new Changes(database.transactions(), clock, mock(AuditTrail.class), mock(LiveEvents.class)));
     private final Person somebody = new Person(database.rows().account(), "somebody", Set.of(), List.of());
 
     @BeforeEach
