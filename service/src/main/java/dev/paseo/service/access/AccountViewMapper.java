@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 interface AccountViewMapper {
 
     /** An account, with how many tokens of it count now. */
-    record StandingRow(long id, String name, Instant createdAt, @Nullable Instant signedInAt,
+    record ListedAccountRow(long id, String name, Instant createdAt, @Nullable Instant signedInAt,
             @Nullable String externalSubject, @Nullable Instant disabledAt, @Nullable String disabledBy,
             @Nullable String disabledReason, int tokens) {}
 
@@ -22,7 +22,7 @@ interface AccountViewMapper {
               (select count(*) from personal_token t where t.account_id = a.id and t.revoked_at is null
                 and t.expires_at > #{now}) as tokens
             from account a where #{name} is null or a.name = #{name} order by a.name""")
-    List<StandingRow> accounts(@Nullable String name, Instant now);
+    List<ListedAccountRow> accounts(@Nullable String name, Instant now);
 
     /** Who is in a group. */
     record MembershipRow(String group, long account, String name, boolean disabled) {}

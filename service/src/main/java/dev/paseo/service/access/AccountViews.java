@@ -9,7 +9,7 @@ import dev.paseo.core.access.Role;
 import dev.paseo.service.access.AccountViewMapper.AddressRow;
 import dev.paseo.service.access.AccountViewMapper.GivenRow;
 import dev.paseo.service.access.AccountViewMapper.MembershipRow;
-import dev.paseo.service.access.AccountViewMapper.StandingRow;
+import dev.paseo.service.access.AccountViewMapper.ListedAccountRow;
 import dev.paseo.service.clock.ServiceClock;
 import java.time.Instant;
 import java.util.List;
@@ -71,7 +71,7 @@ class AccountViews {
         }).toList();
     }
 
-    private static Optional<Disabled> disabled(StandingRow account) {
+    private static Optional<Disabled> disabled(ListedAccountRow account) {
         return Optional.ofNullable(account.disabledAt())
                 .map(at -> new Disabled(Optional.ofNullable(account.disabledBy()).orElse(""), at,
                         Optional.ofNullable(account.disabledReason()).orElse("")));

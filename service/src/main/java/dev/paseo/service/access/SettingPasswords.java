@@ -3,15 +3,12 @@ package dev.paseo.service.access;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.problem.Refusal;
-import java.time.Duration;
 import java.time.Instant;
 import org.springframework.stereotype.Component;
 
 /** How people come by their passwords: from an administrator, by a one-time code, or by the one before. */
 @Component
 public class SettingPasswords {
-
-    static final Duration CODE = Duration.ofHours(24);
 
     private final AccountMapper mapper;
     private final Passwords passwords;
@@ -37,9 +34,9 @@ public class SettingPasswords {
         String code = Tokens.fresh("paseo-code");
         Instant now = administration.now();
         mapper.dropCodes(account.id());
-        mapper.addCode(Tokens.hash(code), account.id(), by, now, now.plus(CODE));
+        mapper.addCode(Tokens.hash(code), account.id(), by, now, now.plus(SigningIn.CODE));
         administration.record(AuditTrail.Entry.of(by, "code for a password given", account.name()).with("good for",
-                CODE.toHours() + " h"));
+                SigningIn.CODE.toHours() + " h"));
         return code;
     }
 

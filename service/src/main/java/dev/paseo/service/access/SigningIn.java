@@ -17,6 +17,8 @@ import org.springframework.stereotype.Component;
 public class SigningIn {
 
     public static final Duration SESSION = Duration.ofHours(12);
+    /** How long a one-time code is good. */
+    static final Duration CODE = Duration.ofHours(24);
     private static final String NOBODY = "nobody";
 
     private final AccountMapper mapper;
@@ -85,7 +87,7 @@ public class SigningIn {
         limited(NOBODY, address, "");
         return mapper.ofCode(Tokens.hash(code), changes.now()).orElseThrow(() -> {
             tries.failed(NOBODY, address, changes.outside());
-            return Refusal.signedOut("This code is unknown, used, or older than " + SettingPasswords.CODE.toHours()
+            return Refusal.signedOut("This code is unknown, used, or older than " + CODE.toHours()
                     + " h; ask an administrator for a new one");
         });
     }

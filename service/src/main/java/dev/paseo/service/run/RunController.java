@@ -1,16 +1,12 @@
 package dev.paseo.service.run;
 
-import dev.paseo.core.text.Word;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
-import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.run.RunViews.RunSummary;
 import dev.paseo.service.run.RunViews.RunView;
-import java.util.Arrays;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -20,7 +16,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 

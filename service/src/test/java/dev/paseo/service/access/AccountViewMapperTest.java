@@ -27,7 +27,7 @@ class AccountViewMapperTest {
         tokens.add(database.rows().digest(), account, "laptop", null, null, NOW, NOW.plusSeconds(60));
         tokens.add(database.rows().digest(), account, "old", null, null, NOW, NOW.minusSeconds(60));
         accounts.setDisabled(account, NOW, "ines", "left");
-        AccountViewMapper.StandingRow row = mapper.accounts(name, NOW).getFirst();
+        AccountViewMapper.ListedAccountRow row = mapper.accounts(name, NOW).getFirst();
         assertEquals(1, row.tokens());
         assertEquals("left", row.disabledReason());
         assertEquals(List.of(row), mapper.accounts(null, NOW).stream().filter(each -> each.id() == account).toList());

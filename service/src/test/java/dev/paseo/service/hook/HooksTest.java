@@ -10,7 +10,6 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.service.component.Components.RegisteredComponent;
-import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.store.Stores;
