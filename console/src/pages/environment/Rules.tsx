@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { FilePen } from "lucide-react";
-import { useState } from "react";
+import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import { useMay } from "../../api/may";
 import { type Schemas } from "../../api/client";
@@ -17,51 +17,45 @@ const LINE = "relative pl-3.5 before:absolute before:top-2 before:left-0 before:
 const RULES_PAST = "[&_li]:px-0 [&_li]:py-2 [&_li]:border-t [&_li]:border-t-line [&_li]:text-[13px]";
 
 export function Gates({ rules }: { rules: Schemas["RulesView"] }) {
-  const [as, show] = useState<"words" | "file" | "history">("words");
   const may = useMay();
   return (
-    <section className="sheet pad" aria-label="Rules">
-      <div className={SECTION_HEAD}>
-        <h2>Rules</h2>
-        <div className={TABS} role="tablist">
-          {(["words", "file", "history"] as const).map((each) => (
-            <button
-              key={each}
-              type="button"
-              role="tab"
-              aria-selected={as === each}
-              data-state={as === each ? "active" : "inactive"}
-              onClick={() => show(each)}
-            >
-              {each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}
-            </button>
-          ))}
+    <Tabs.Root defaultValue="words" asChild>
+      <section className="sheet pad" aria-label="Rules">
+        <div className={SECTION_HEAD}>
+          <h2>Rules</h2>
+          <Tabs.List className={TABS} aria-label="How they are shown">
+            <Tabs.Trigger value="words">In words</Tabs.Trigger>
+            <Tabs.Trigger value="file">As a file</Tabs.Trigger>
+            <Tabs.Trigger value="history">As they were</Tabs.Trigger>
+          </Tabs.List>
+          {may("EDIT_ENVIRONMENT", { environment: rules.environment }) && (
+            <span className="ml-auto flex gap-2 self-center">
+              <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
+                <FilePen size={14} />
+                Edit
+              </Link>
+              <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
+                Copy
+              </Link>
+            </span>
+          )}
         </div>
-        {may("EDIT_ENVIRONMENT", { environment: rules.environment }) && (
-          <span className="ml-auto flex gap-2 self-center">
-            <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
-              <FilePen size={14} />
-              Edit
-            </Link>
-            <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
-              Copy
-            </Link>
-          </span>
-        )}
-      </div>
-      {as === "words" && <Words words={rules.words} />}
-      {as === "file" && (
-        <>
+        <Tabs.Content value="words">
+          <Words words={rules.words} />
+        </Tabs.Content>
+        <Tabs.Content value="file">
           <pre className={RULES_FILE} tabIndex={0}>
             {rules.text}
           </pre>
           <p className="quiet small-text">
             The same as <code>paseo environment export</code> prints of it.
           </p>
-        </>
-      )}
-      {as === "history" && <Past name={rules.environment} />}
-    </section>
+        </Tabs.Content>
+        <Tabs.Content value="history">
+          <Past name={rules.environment} />
+        </Tabs.Content>
+      </section>
+    </Tabs.Root>
   );
 }
 
