@@ -52,11 +52,16 @@ class UploadController {
 
     private final Components components;
     private final Uploads uploads;
+    private final UploadPieces pieces;
+    private final UploadSeals seals;
     private final PersonalTokens tokens;
 
-    UploadController(Components components, Uploads uploads, PersonalTokens tokens) {
+    UploadController(Components components, Uploads uploads, UploadPieces pieces, UploadSeals seals,
+            PersonalTokens tokens) {
         this.components = components;
         this.uploads = uploads;
+        this.pieces = pieces;
+        this.seals = seals;
         this.tokens = tokens;
     }
 
@@ -100,7 +105,7 @@ class UploadController {
         return new UploadView(Optional.of(id), upload.component(), upload.number(), upload.status().equals("sealed"),
                 uploads.files(id).stream()
                         .map(file -> new UploadFileView(file.kind(), file.name(), file.size(),
-                                uploads.received(id, file)))
+                                pieces.received(id, file)))
                         .toList());
     }
 
@@ -120,7 +125,7 @@ class UploadController {
             @PathVariable String name,
             @RequestHeader("Upload-Offset") long offset, HttpServletRequest request) throws IOException {
         UploadMapper.UploadRow upload = own(person, id);
-        long received = uploads.send(upload, kind, name, offset, request.getInputStream());
+        long received = pieces.send(upload, kind, name, offset, request.getInputStream());
         return uploads.files(id).stream().filter(file -> file.kind().equals(kind) && file.name().equals(name))
                 .map(file -> new UploadFileView(kind, name, file.size(), received)).findFirst().orElseThrow();
     }
@@ -129,7 +134,7 @@ class UploadController {
     @PostMapping("/uploads/{id}/seal")
     PublishedView seal(@AuthenticationPrincipal Person person, @PathVariable long id) {
         UploadMapper.UploadRow upload = own(person, id);
-        Arrivals.Result result = uploads.seal(id, components.named(upload.component()), person);
+        Arrivals.Result result = seals.seal(upload, components.named(upload.component()), person);
         return new PublishedView(upload.component(), upload.number(), result.fresh());
     }
 }

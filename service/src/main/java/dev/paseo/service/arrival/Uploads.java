@@ -1,35 +1,22 @@
 package dev.paseo.service.arrival;
 
-import dev.paseo.core.text.Size;
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Size;
 import dev.paseo.language.file.Names;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
-import dev.paseo.service.access.Accounts;
-import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.bytes.ByteStore;
-import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.version.Versions;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.time.Duration;
-import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /** Uploads: announced with all digests, sent in any number of pieces, sealed when every byte is here and right. */
@@ -38,11 +25,10 @@ class Uploads {
 
     static final String ARTIFACT = "artifact";
     static final String BUNDLE = "bundle";
-    private static final Set<String> REPORTS = Set.of("tests", "coverage", "findings", "parts");
+    static final Set<String> REPORTS = Set.of("tests", "coverage", "findings", "parts");
     private static final Pattern DIGEST = Pattern.compile("[0-9a-f]{64}");
     private static final int MOST_FILES = 200;
     private static final long LARGEST = 16_000_000_000L;
-    private static final Duration FORGOTTEN = Duration.ofDays(2);
 
     /**
      * A file that is going to be sent.
@@ -60,21 +46,17 @@ class Uploads {
     record Statement(List<Announced> files, List<String> authors) {}
 
     private final UploadMapper mapper;
-    private final Parts parts;
     private final Arrivals arrivals;
-    private final KeptBytes bytes;
-    private final Around around;
+    private final Quotas quotas;
+    private final Changes changes;
+    private final Json json;
 
-    /** What an upload needs and leaves. */
-    @Component("uploadAround")
-    record Around(Changes changes, Json json, Accounts accounts, Evidence evidence, Quotas quotas) {}
-
-    Uploads(UploadMapper mapper, Parts parts, Arrivals arrivals, KeptBytes bytes, Around around) {
+    Uploads(UploadMapper mapper, Arrivals arrivals, Quotas quotas, Changes changes, Json json) {
         this.mapper = mapper;
-        this.parts = parts;
         this.arrivals = arrivals;
-        this.bytes = bytes;
-        this.around = around;
+        this.quotas = quotas;
+        this.changes = changes;
+        this.json = json;
     }
 
     /** Begins an upload, or goes on with the same one; empty where exactly these artifacts are the version already. */
@@ -96,12 +78,12 @@ class Uploads {
             throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", brings)
                     + ": send them too");
         }
-        around.quotas().room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
-        String words = around.json().write(statement);
-        return Optional.of(around.changes().in(() -> mapper.open(component.id(), number, by.id(), words)
+        quotas.room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
+        String words = json.write(statement);
+        return Optional.of(changes.in(() -> mapper.open(component.id(), number, by.id(), words)
                 .map(UploadMapper.UploadRow::id).orElseGet(() -> {
                     UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words,
-                            around.changes().now());
+                            changes.now());
                     mapper.add(row);
                     statement.files().forEach(file -> mapper.addFile(row.id, file.kind(), file.name(), file.fileName(),
                             file.size(), file.digest()));
@@ -160,106 +142,5 @@ class Uploads {
 
     List<UploadMapper.FileRow> files(long id) {
         return mapper.files(id);
-    }
-
-    long received(long id, UploadMapper.FileRow file) {
-        return file.complete() ? file.size() : parts.length(id, file.kind(), file.name());
-    }
-
-    /** Takes a piece of a file; how much of it is here then. */
-    long send(UploadMapper.UploadRow upload, String kind, String name, long offset, InputStream piece) {
-        if (!upload.status().equals("open")) {
-            throw Refusal.conflict("Upload " + upload.id() + " is " + upload.status() + " and accepts no more files");
-        }
-        UploadMapper.FileRow file = mapper.files(upload.id()).stream()
-                .filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
-                .orElseThrow(() -> Refusal
-                        .notFound("Upload " + upload.id() + " announced no " + kind + " named " + name));
-        if (file.complete()) {
-            return file.size();
-        }
-        long before = here(upload.id(), kind, name);
-        around.quotas().room(upload.componentId(), file.size() - before);
-        try {
-            long length = parts.append(upload.id(), file, offset, piece);
-            if (length == file.size()) {
-                arrived(upload.id(), file);
-            }
-            return length;
-        } finally {
-            around.quotas().kept(upload.componentId(), Math.max(0, here(upload.id(), kind, name) - before));
-        }
-    }
-
-    private long here(long upload, String kind, String name) {
-        return files(upload).stream().filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
-                .map(file -> received(upload, file)).orElse(0L);
-    }
-
-    private void arrived(long upload, UploadMapper.FileRow file) {
-        try (InputStream part = parts.open(upload, file.kind(), file.name())) {
-            ByteStore.StoredBytes kept = bytes.keep(part, file.size(), around.changes().now());
-            if (!kept.digest().equals(file.digest())) {
-                parts.drop(upload, file.kind(), file.name());
-                throw Refusal.unprocessable("Other bytes",
-                        file.name() + " was announced as sha256:" + file.digest() + ", and what arrived is sha256:"
-                                + kept.digest() + ". What arrived is discarded: send it again");
-            }
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
-        around.changes().run(() -> {
-            bytes.refer(file.digest(), "upload", upload);
-            mapper.complete(upload, file.kind(), file.name());
-        });
-        parts.drop(upload, file.kind(), file.name());
-    }
-
-    /** Makes the version. The same upload again, or the same bytes by another, changes nothing more. */
-    Arrivals.Result seal(long id, RegisteredComponent component, Person by) {
-        UploadMapper.UploadRow upload = upload(id);
-        List<UploadMapper.FileRow> files = mapper.files(id);
-        List<String> missing = files.stream().filter(file -> !file.complete())
-                .map(file -> file.name() + " (" + Size.words(received(id, file)) + " of " + Size.words(file.size())
-                        + ")")
-                .toList();
-        if (!missing.isEmpty() && upload.status().equals("open")) {
-            throw Refusal.conflict("These files have not arrived completely: " + String.join(", ", missing));
-        }
-        List<Arrivals.Report> reports = new ArrayList<>();
-        files.stream().filter(file -> REPORTS.contains(file.kind())).forEach(file -> reports.add(
-                new Arrivals.Report(file.kind(), file.digest(), around.evidence().read(file.kind(), file.digest()))));
-        Set<String> authors = new LinkedHashSet<>(List.of(by.name()));
-        around.json().read(upload.statement(), Statement.class).authors()
-                .forEach(address -> authors.add(address.toLowerCase(Locale.ROOT)));
-        List<Versions.Artifact> artifacts = files.stream().filter(file -> file.kind().equals(ARTIFACT))
-                .map(file -> new Versions.Artifact(file.name(), file.fileName(), file.digest(), file.size())).toList();
-        String bundle = files.stream().filter(file -> file.kind().equals(BUNDLE)).map(UploadMapper.FileRow::digest)
-                .findFirst().orElse(null);
-        return around.changes().in(() -> {
-            mapper.locked(id);
-            Arrivals.Result result = arrivals.seal(component,
-                    new Arrivals.Arrived(upload.number(), artifacts, bundle, reports, authors, "by upload", by.name()));
-            mapper.end(id, "sealed", around.changes().now());
-            if (result.fresh()) {
-                around.changes().record(
-                        AuditTrail.Entry.of(by.name(), "version published", component.name() + " " + upload.number()));
-            }
-            return result;
-        });
-    }
-
-    /** What nobody goes on with is forgotten after two days. */
-    @Scheduled(fixedDelay = 600_000)
-    void forget() {
-        for (long id : mapper.forgotten(around.changes().now().minus(FORGOTTEN))) {
-            long component = upload(id).componentId();
-            mapper.files(id).stream().filter(file -> !file.complete()).forEach(file -> {
-                around.quotas().kept(component, -parts.length(id, file.kind(), file.name()));
-                parts.drop(id, file.kind(), file.name());
-            });
-            mapper.dropFiles(id);
-            mapper.end(id, "forgotten", around.changes().now());
-        }
     }
 }

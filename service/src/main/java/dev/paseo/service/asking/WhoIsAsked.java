@@ -2,7 +2,7 @@ package dev.paseo.service.asking;
 
 import dev.paseo.core.access.AskedAct;
 import dev.paseo.service.access.Accounts;
-import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.NoticeKind;
 import dev.paseo.service.notice.Notices;
 import java.util.List;
 import java.util.Optional;
@@ -31,13 +31,13 @@ class WhoIsAsked {
     }
 
     void asked(Asks.AskedView ask) {
-        notices.tell(ask.asked(), Notices.Said.of(Event.WAITS, ask.component(),
+        notices.tell(ask.asked(), Notices.Said.of(NoticeKind.WAITS, ask.component(),
                 ask.by() + " asks you to " + ask.sentence(), ask.words(), "/waiting#ask-" + ask.id(),
                 "ask " + ask.id()));
     }
 
     void ended(Asks.AskedView ask, String how, Optional<Long> deployment) {
-        notices.tell(List.of(ask.by()), Notices.Said.of(Event.DECIDED, ask.component(),
+        notices.tell(List.of(ask.by()), Notices.Said.of(NoticeKind.DECIDED, ask.component(),
                 "You asked to " + ask.sentence(), how,
                 deployment.map(id -> "/deployments/" + id).orElse("/waiting"), "ask " + ask.id()));
     }

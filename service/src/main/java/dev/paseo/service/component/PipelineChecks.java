@@ -117,9 +117,10 @@ public class PipelineChecks {
     }
 
     /** What a component has, or would be given: a repository, sources, secrets, those with a value, branches. */
-    record Own(boolean repository, Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches) {}
+    public record Own(boolean repository, Set<String> opened, Set<String> given, Set<String> valued,
+            Set<String> branches) {}
 
-    FileChecks.Found around(String component, PipelineFile file, SourcePositions places, Own own) {
+    public FileChecks.Found around(String component, PipelineFile file, SourcePositions places, Own own) {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
         return FileChecks.of(file, places,

@@ -25,7 +25,7 @@ import org.springframework.stereotype.Component;
 
 /** Brings components in: their repository, their branch rules, the secrets opened to them and their hook's secret. */
 @Component
-class Registration {
+public class Registration {
 
     private static final Logger LOG = LoggerFactory.getLogger(Registration.class);
 
@@ -41,7 +41,7 @@ class Registration {
      * @param openSources those whose artifacts all of its branches may take
      * @param links   to dashboards, the runbook and the like: title to address
      */
-    record NewComponent(String name, Optional<String> repository, @Size(max = 1_000_000) Optional<String> text,
+    public record NewComponent(String name, Optional<String> repository, @Size(max = 1_000_000) Optional<String> text,
             Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
             Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
@@ -61,7 +61,7 @@ class Registration {
     }
 
     /** What cannot be registered at all. */
-    void refuse(NewComponent wanted) {
+    public void refuse(NewComponent wanted) {
         if (!Names.NAME.matcher(wanted.name()).matches()) {
             throw Refusal.invalid("/name",
                     "A component's name has " + Names.NAME_WORDS + "; got “" + wanted.name() + "”");
@@ -103,7 +103,7 @@ class Registration {
      * To give a component secrets is to open them to whoever may push to its trusted branches: it takes who may set
      * their values.
      */
-    static void requireGrants(Person person, NewComponent wanted) {
+    public static void requireGrants(Person person, NewComponent wanted) {
         if (!wanted.secrets().isEmpty()) {
             Permission.require(person, Action.SET_SECRET,
                     "give secrets to " + wanted.name() + " (register it without, and let somebody who may give them)",

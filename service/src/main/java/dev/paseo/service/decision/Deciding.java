@@ -14,6 +14,7 @@ import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.PlaceGates;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
 import java.util.Locale;
@@ -29,11 +30,11 @@ class Deciding {
 
     private final Deployments deployments;
     private final Places places;
-    private final Gates gates;
+    private final PlaceGates gates;
     private final GateDecisions decisions;
     private final Changes changes;
 
-    Deciding(Deployments deployments, Places places, Gates gates, GateDecisions decisions, Changes changes) {
+    Deciding(Deployments deployments, Places places, PlaceGates gates, GateDecisions decisions, Changes changes) {
         this.deployments = deployments;
         this.places = places;
         this.gates = gates;
@@ -44,7 +45,7 @@ class Deciding {
     /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
     void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
         Deployment row = deployments.get(id);
-        places.learn(row.placeId());
+        gates.learn(row.placeId());
         places.change(row.placeId(), place -> {
             Deployment now = deployments.get(id);
             if (now.status() != DeploymentStatus.WAITING) {
@@ -52,7 +53,7 @@ class Deciding {
                         .conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
                                 + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
             }
-            Gates.AtGate at = places.atGate(place, now);
+            Gates.AtGate at = gates.atGate(place, now);
             word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number())
                     .in(place.environment()).with("deployment", Long.toString(id)));
             return Optional.empty();
@@ -65,7 +66,7 @@ class Deciding {
     }
 
     /** A person says yes or no to exactly what they saw. */
-    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
+    void decide(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         String kept = shortened(comment);
         about(id, (at, entry) -> {
             Evaluation gate = gates.evaluate(at);
@@ -77,7 +78,7 @@ class Deciding {
                         ? at.place().environment() + " wants a comment with every decision" : "Say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
-            Optional<String> inPlaceOf = decisions.rule(at.standing(), gate, person, yes, kept);
+            Optional<String> inPlaceOf = decisions.decide(at.standing(), gate, person, yes, kept);
             changes.record(decisions.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
                     .because(kept).with("subject", gate.digest()), at.standing()));
         }, person.name(), yes ? "approved" : "rejected");

@@ -2,11 +2,10 @@ package dev.paseo.service.decision;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.service.deployment.DeploymentSummaries;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
-import dev.paseo.service.deployment.DeploymentViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.picture.Pictures;
-import dev.paseo.service.place.Deployments;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -34,36 +33,33 @@ class DecisionController {
 
     private final Deciding deciding;
     private final HandingOn handingOn;
-    private final Deployments deployments;
-    private final DeploymentViews views;
+    private final DeploymentSummaries summaries;
     private final Pictures pictures;
 
-    DecisionController(Deciding deciding, HandingOn handingOn, Deployments deployments, DeploymentViews views,
-            Pictures pictures) {
+    DecisionController(Deciding deciding, HandingOn handingOn, DeploymentSummaries summaries, Pictures pictures) {
         this.deciding = deciding;
         this.handingOn = handingOn;
-        this.deployments = deployments;
-        this.views = views;
+        this.summaries = summaries;
         this.pictures = pictures;
     }
 
     private void require(Person person, String what, long id) {
         Permission.require(person, Action.LOOK);
-        DeploymentSummary about = views.summary(deployments.get(id));
+        DeploymentSummary about = summaries.of(id);
         Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(),
                 Optional.of(about.component()), Optional.of(about.environment()));
     }
 
     private DeploymentSummary after(long id) {
-        return views.summary(deployments.get(id));
+        return summaries.of(id);
     }
 
     /** Approves or rejects exactly what a waiting deployment would deploy now, or takes an approval back. */
     @PostMapping("/decision")
-    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id,
+    DeploymentSummary give(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody DecisionRequest request) {
         require(person, "decide about", id);
-        deciding.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
+        deciding.decide(id, person, request.yes(), request.comment().orElse(""), request.subject());
         return after(id);
     }
 

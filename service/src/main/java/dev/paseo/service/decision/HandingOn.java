@@ -6,7 +6,7 @@ import dev.paseo.core.gate.Evaluation;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.change.Changes;
 import dev.paseo.service.gate.GateDecisions;
-import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.NoticeKind;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
 import java.util.Optional;
@@ -53,7 +53,8 @@ class HandingOn {
             changes.record(entry.with("to", to));
             String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
             notices.tell(Set.of(to),
-                    Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
+                    Notices.Said.of(NoticeKind.WAITS, at.place().component(),
+                            person.name() + " hands on to you: " + what,
                             "You decide in the place of " + person.name() + "; the two of you count once.",
                             "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
         }, person.name(), "decision handed on");

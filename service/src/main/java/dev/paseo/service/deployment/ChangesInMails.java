@@ -19,18 +19,18 @@ class ChangesInMails implements WhatChanges {
     private static final int MOST = 3;
 
     private final Deployments deployments;
-    private final DeploymentViews views;
+    private final DeploymentComparisons comparisons;
 
-    ChangesInMails(Deployments deployments, DeploymentViews views) {
+    ChangesInMails(Deployments deployments, DeploymentComparisons comparisons) {
         this.deployments = deployments;
-        this.views = views;
+        this.comparisons = comparisons;
     }
 
     @Override
     public List<String> at(String path) {
         Matcher deployment = DEPLOYMENT.matcher(path);
         return deployment.matches() ? deployments.find(Long.parseLong(deployment.group(1)))
-                .map(row -> lines(views.comparison(row))).orElse(List.of()) : List.of();
+                .map(row -> lines(comparisons.of(row))).orElse(List.of()) : List.of();
     }
 
     private static List<String> lines(Comparisons.ComparisonView comparison) {

@@ -11,7 +11,8 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.place.Deployment;
-import dev.paseo.service.place.Deployments;
+import dev.paseo.service.request.Requests;
+import dev.paseo.service.request.Wanted;
 import dev.paseo.service.version.Versions;
 import java.util.List;
 import java.util.Optional;
@@ -38,18 +39,18 @@ class DeploymentController {
             List<Causes.Link> causes) {}
 
     private final Requests requests;
-    private final WaysBack ways;
+    private final Interventions interventions;
     private final DeploymentViews views;
+    private final DeploymentSummaries summaries;
     private final NamedPlaces places;
-    private final Deployments deployments;
 
-    DeploymentController(Requests requests, WaysBack ways, DeploymentViews views, NamedPlaces places,
-            Deployments deployments) {
+    DeploymentController(Requests requests, Interventions interventions, DeploymentViews views,
+            DeploymentSummaries summaries, NamedPlaces places) {
         this.requests = requests;
-        this.ways = ways;
+        this.interventions = interventions;
         this.views = views;
+        this.summaries = summaries;
         this.places = places;
-        this.deployments = deployments;
     }
 
     /** Requests a version into an environment. */
@@ -64,15 +65,15 @@ class DeploymentController {
                         "call it an emergency for " + request.component() + " in " + request.environment(),
                         Optional.of(request.component()), Optional.of(request.environment())));
         Versions.Version version = places.version(place, request.version());
-        long id = requests.request(new Requests.Wanted(place, version, Kind.PROMOTION, Optional.of(person),
+        long id = requests.request(new Wanted(place, version, Kind.PROMOTION, Optional.of(person),
                 new Cause.Asked(person.name(), request.comment().or(request::emergency)),
                 request.emergency().filter(why -> !why.isBlank())));
-        return views.summary(deployments.get(id));
+        return summaries.of(id);
     }
 
     private Deployment look(Person person, long id) {
         Permission.require(person, Action.LOOK);
-        return deployments.get(id);
+        return summaries.row(id);
     }
 
     /** One deployment: its gate, plan, hosts, tasks and comparison with what is live. */
@@ -91,12 +92,12 @@ class DeploymentController {
     /** Withdraws a deployment that has not begun, or undoes one that has. */
     @PostMapping("/deployments/{id}/cancellation")
     DeploymentSummary cancel(@AuthenticationPrincipal Person person, @PathVariable long id) {
-        DeploymentSummary before = views.summary(look(person, id));
+        DeploymentSummary before = summaries.of(look(person, id));
         Permission.require(person, Action.PROMOTE,
                 "withdraw or undo deployments of " + before.component() + " in " + before.environment(),
                 Optional.of(before.component()), Optional.of(before.environment()));
-        requests.cancel(id, person);
-        return views.summary(deployments.get(id));
+        interventions.cancel(id, person);
+        return summaries.of(id);
     }
 
     /** Whether it goes on, where its plan asks a person. */
@@ -106,11 +107,11 @@ class DeploymentController {
     @PostMapping("/deployments/{id}/answer")
     DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody AnswerRequest request) {
-        DeploymentSummary before = views.summary(look(person, id));
+        DeploymentSummary before = summaries.of(look(person, id));
         Permission.require(person, Action.PROMOTE,
                 "say whether a deployment of " + before.component() + " in " + before.environment() + " goes on",
                 Optional.of(before.component()), Optional.of(before.environment()));
-        ways.answer(id, person, request.yes());
-        return views.summary(deployments.get(id));
+        interventions.answer(id, person, request.yes());
+        return summaries.of(id);
     }
 }

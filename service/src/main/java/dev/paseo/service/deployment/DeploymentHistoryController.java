@@ -28,14 +28,14 @@ class DeploymentHistoryController {
     private final Components components;
     private final Environments environments;
     private final Deployments deployments;
-    private final DeploymentViews views;
+    private final DeploymentSummaries summaries;
 
     DeploymentHistoryController(Components components, Environments environments, Deployments deployments,
-            DeploymentViews views) {
+            DeploymentSummaries summaries) {
         this.components = components;
         this.environments = environments;
         this.deployments = deployments;
-        this.views = views;
+        this.summaries = summaries;
     }
 
     /**
@@ -57,7 +57,7 @@ class DeploymentHistoryController {
         Optional<DeploymentStatus> wanted = status
                 .map(word -> Worded.read(DeploymentStatus.class, "/status", word));
         return deployments.list(new Deployments.Filter(name, environment, wanted, by, since, until,
-                Cursor.of(before, after), Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
+                Cursor.of(before, after), Math.clamp(limit, 1, 200))).stream().map(summaries::of).toList();
     }
 
     /** Deployments of a component into an environment, the newest first. */
@@ -66,6 +66,6 @@ class DeploymentHistoryController {
             @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
         return deployments.newest(environments.place(component, environment).id(), 100).stream()
-                .map(views::summary).toList();
+                .map(summaries::of).toList();
     }
 }

@@ -12,7 +12,7 @@ import org.springframework.stereotype.Component;
 
 /** Places and versions by the names that people give, where they may do what they try. */
 @Component
-class NamedPlaces {
+public class NamedPlaces {
 
     private final Components components;
     private final Environments environments;
@@ -29,17 +29,17 @@ class NamedPlaces {
      *
      * @param tried in words, as a refusal says it
      */
-    Place place(Person person, Action action, String tried, String component, String environment) {
+    public Place place(Person person, Action action, String tried, String component, String environment) {
         Permission.require(person, action, tried, Optional.of(component), Optional.of(environment));
         return environments.place(components.named(component).name(), environment);
     }
 
     /** A version of the place's component. */
-    Versions.Version version(Place place, String number) {
+    public Versions.Version version(Place place, String number) {
         return versions.numbered(place.componentId(), place.component(), number);
     }
 
-    static String here(String component, String environment) {
+    public static String here(String component, String environment) {
         return component + " in " + environment;
     }
 }

@@ -5,8 +5,6 @@ import dev.paseo.core.access.Person;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.place.Deployments;
-import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -30,26 +28,19 @@ class PlaceController {
     /** @param emergency the reason for which it goes past unmet criteria */
     record RedeployRequest(Optional<String> comment, Optional<String> emergency) {}
 
-    /** @param hosts those to be brought to what is live; those that differ where absent */
-    record RepairRequest(Optional<List<String>> hosts) {}
-
-    record RepairView(List<String> hosts) {}
-
-    record RecordRequest(String version, String reason) {}
-
     private final WaysBack ways;
     private final PlaceViews views;
-    private final DeploymentViews deploymentViews;
+    private final PlacePlans plans;
     private final NamedPlaces places;
-    private final Deployments deployments;
+    private final DeploymentSummaries summaries;
 
-    PlaceController(WaysBack ways, PlaceViews views, DeploymentViews deploymentViews, NamedPlaces places,
-            Deployments deployments) {
+    PlaceController(WaysBack ways, PlaceViews views, PlacePlans plans, NamedPlaces places,
+            DeploymentSummaries summaries) {
         this.ways = ways;
         this.views = views;
-        this.deploymentViews = deploymentViews;
+        this.plans = plans;
         this.places = places;
-        this.deployments = deployments;
+        this.summaries = summaries;
     }
 
     /** One place: what is live on its hosts since when, what waits, holds and drift. */
@@ -63,11 +54,11 @@ class PlaceController {
 
     /** What would happen if this version were deployed there now. */
     @GetMapping("/plan")
-    PlaceViews.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component,
+    PlacePlans.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment, @RequestParam String version) {
         Place place = places.place(person, Action.LOOK, "look at " + NamedPlaces.here(component, environment),
                 component, environment);
-        return views.plan(place, places.version(place, version), person.name());
+        return plans.plan(place, places.version(place, version), person.name());
     }
 
     /** Deploys the last good version again, or a named one, and holds the place. */
@@ -85,11 +76,7 @@ class PlaceController {
                     "call it an emergency for " + NamedPlaces.here(component, environment),
                     Optional.of(component), Optional.of(environment));
         }
-        return deployment(ways.rollback(place, person, request.to(), request.reason().strip(), emergency));
-    }
-
-    private DeploymentSummary deployment(long id) {
-        return deploymentViews.summary(deployments.get(id));
+        return summaries.of(ways.rollback(place, person, request.to(), request.reason().strip(), emergency));
     }
 
     /** Deploys what is live once more, with the settings and secrets of now. */
@@ -104,31 +91,7 @@ class PlaceController {
                 .ifPresent(why -> Permission.require(person, Action.EMERGENCY,
                         "call it an emergency for " + NamedPlaces.here(component, environment), Optional.of(component),
                         Optional.of(environment)));
-        return deployment(
+        return summaries.of(
                 ways.redeploy(place, person, request.comment(), request.emergency().filter(why -> !why.isBlank())));
-    }
-
-    /** Brings hosts that differ or are unhealthy to what is live, exactly as it was deployed. */
-    @PostMapping("/repair")
-    RepairView repair(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @PathVariable String environment, @RequestBody RepairRequest request) {
-        return new RepairView(
-                ways.repair(places.place(person, Action.PROMOTE,
-                        "repair hosts of " + NamedPlaces.here(component, environment), component,
-                        environment), person.name(), request.hosts().orElse(List.of())));
-    }
-
-    /** Writes down what is live already, where nothing was deployed by Paseo yet. */
-    @PostMapping("/record")
-    @ResponseStatus(HttpStatus.CREATED)
-    DeploymentSummary record(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @PathVariable String environment,
-            @RequestBody RecordRequest request) {
-        Place place = places.place(person, Action.EDIT_ENVIRONMENT,
-                "record what is live of " + NamedPlaces.here(component, environment),
-                component, environment);
-        return deployment(
-                ways.record(place, places.version(place, request.version()),
-                        person, request.reason()));
     }
 }

@@ -19,7 +19,6 @@ import dev.paseo.service.place.Deployments.HostLive;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.place.HostContents;
 import dev.paseo.service.place.Places;
-import dev.paseo.service.place.Planner;
 import dev.paseo.service.restraint.Holds;
 import dev.paseo.service.restraint.Restraints;
 import dev.paseo.service.version.Versions;
@@ -46,30 +45,6 @@ public class PlaceViews {
             String state) {}
 
     /**
-     * What would happen.
-     *
-     * @param reason    why it cannot be deployed there
-     * @param cautions what whoever deploys should know and would go past: a hold, a step back in the line
-     * @param gate     what would stand before it, as it is judged now
-     * @param onward   the environments that it goes on to by itself from there
-     */
-    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> reason, List<String> cautions,
-            List<GateViews.CriterionView> gate, List<String> onward) {}
-
-    /**
-     * A host: what it has, since when, what differs, and how it is.
-     *
-     * @param reachedBy     the agent that acts for one without an agent of its own
-     * @param unknownSince  since when nobody knows what it has: a deployment was lost there, or could not be undone
-     * @param olderSettings the variables and secrets that are set otherwise for it now than when it was deployed to
-     */
-    record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version,
-            Optional<Instant> since, Optional<String> drift,
-            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince,
-            Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy,
-            Optional<Instant> unknownSince, List<String> olderSettings) {}
-
-    /**
      * A place.
      *
      * @param closed       the closure by hand
@@ -80,93 +55,34 @@ public class PlaceViews {
     record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired,
             Optional<String> version, Optional<Long> deployment, Optional<String> side,
             Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed,
-            Optional<Restraints.ClosedPeriod> closedPeriod, List<HereView> hosts,
+            Optional<Restraints.ClosedPeriod> closedPeriod, List<HostStandings.HereView> hosts,
             List<String> differing, Optional<String> rollback,
             Map<String, String> variables, long settingsRevision, String zone) {}
 
     private final Places places;
-    private final Planner planner;
-    private final Deployments deployments;
-    private final HostReports reports;
-    private final Sources sources;
+    private final Environments environments;
+    private final Holds holds;
+    private final HostStandings standings;
+    private final WaysBack ways;
 
-    /** Where the parts of a view come from. */
-    @Component("placeSources")
-    record Sources(Environments environments, WaysBack ways, Holds holds, Recording recording, HostContents contents) {}
-
-    PlaceViews(Places places, Planner planner, Deployments deployments, HostReports reports, Sources sources) {
+    PlaceViews(Places places, Environments environments, Holds holds, HostStandings standings, WaysBack ways) {
         this.places = places;
-        this.planner = planner;
-        this.deployments = deployments;
-        this.reports = reports;
-        this.sources = sources;
+        this.environments = environments;
+        this.holds = holds;
+        this.standings = standings;
+        this.ways = ways;
     }
 
     PlaceView view(Place place) {
         return new PlaceView(place.component(), place.environment(), place.url(), place.retired(),
                 places.live(place).map(Versions.Version::number), place.liveDeployment(),
-                place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()),
-                sources.holds().period(place.environmentId()),
-                hosts(place), sources.recording().differing(place),
-                sources.ways().target(place).map(Versions.Version::number),
-                sources.environments().settings(place.id(), place.settingsRevision()).variables(),
+                place.liveSide(), holds.held(place), holds.closed(place.environmentId()),
+                holds.period(place.environmentId()),
+                standings.of(place), standings.differing(place),
+                ways.target(place).map(Versions.Version::number),
+                environments.settings(place.id(), place.settingsRevision()).variables(),
                 place.settingsRevision(),
-                sources.environments().byId(place.environmentId()).zone());
-    }
-
-    private List<HereView> hosts(Place place) {
-        Map<String, HostLive> have = deployments.hostsLive(place.id()).stream()
-                .collect(Collectors.toMap(HostLive::host, row -> row));
-        Map<String, HostReports.Report> seen = reports.ofPlace(place.id());
-        Map<String, Instant> doubts = deployments.unknown(place.id());
-        Map<String, HostContent> had = sources.contents().had(place);
-        Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version))
-                .orElse(host -> new HostContent("", Map.of(), Map.of()));
-        return sources.environments().hosts(place.id()).stream()
-                .map(host -> here(host, Optional.ofNullable(have.get(host.name())),
-                        Optional.ofNullable(seen.get(host.name())), Optional.ofNullable(doubts.get(host.name())),
-                        Optional.ofNullable(had.get(host.name()))
-                                .filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide()))
-                                .map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of())))
-                .toList();
-    }
-
-    private HereView here(PlaceHost host, Optional<HostLive> has, Optional<HostReports.Report> seen,
-            Optional<Instant> unknownSince, List<String> olderSettings) {
-        return new HereView(host.name(), host.url(), host.side(), has.flatMap(HostLive::version),
-                has.flatMap(HostLive::since), seen.flatMap(HostReports.Report::drift),
-                seen.flatMap(HostReports.Report::driftedSince), seen.flatMap(HostReports.Report::failing),
-                seen.flatMap(HostReports.Report::unhealthySince), seen.map(HostReports.Report::checkedAt),
-                host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince,
-                olderSettings);
-    }
-
-    DeploymentPlanView plan(Place place, Versions.Version version, String requester) {
-        Optional<String> reason = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
-                : planner.reasonAgainst(place, version);
-        if (reason.isPresent()) {
-            return new DeploymentPlanView(version.number(), List.of(), reason, List.of(), List.of(), List.of());
-        }
-        DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(),
-                Kind.PROMOTION, false, DeploymentStatus.WAITING,
-                List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(),
-                null, null);
-        return new DeploymentPlanView(version.number(),
-                movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty(),
-                cautions(place, version, Kind.PROMOTION),
-                GateViews.criteria(places.prospect(place, version, requester).verdict()),
-                version.route().onward(place.environment()));
-    }
-
-    /** What somebody who deploys it there goes past. */
-    List<String> cautions(Place place, Versions.Version version, Kind kind) {
-        return Cautions.of(kind, place.component() + " in " + place.environment(), inLine(version),
-                places.live(place).map(PlaceViews::inLine),
-                sources.holds().held(place).map(hold -> "by " + hold.by() + ": “" + hold.reason() + "”"));
-    }
-
-    private static Cautions.InLine inLine(Versions.Version version) {
-        return new Cautions.InLine(version.number(), version.line(), version.order());
+                environments.byId(place.environmentId()).zone());
     }
 
     static List<MovementView> movements(DeploymentState state) {

@@ -35,10 +35,10 @@ class VersionViews {
     private final Versions versions;
     private final VersionWalks walks;
     private final VersionOrigins origins;
-    private final DeploymentViews deployments;
+    private final DeploymentSummaries deployments;
     private final Holds holds;
 
-    VersionViews(Versions versions, VersionWalks walks, VersionOrigins origins, DeploymentViews deployments,
+    VersionViews(Versions versions, VersionWalks walks, VersionOrigins origins, DeploymentSummaries deployments,
             Holds holds) {
         this.versions = versions;
         this.walks = walks;

@@ -5,6 +5,7 @@ import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.passage.WalkStays;
 import dev.paseo.service.place.Deployments;
+import dev.paseo.service.request.WalkRequests;
 import dev.paseo.service.version.Versions;
 import java.util.HashSet;
 import java.util.List;
@@ -21,12 +22,12 @@ class WalkOn implements EffectHandler {
 
     private final Versions versions;
     private final Environments environments;
-    private final Requests requests;
+    private final WalkRequests requests;
     private final Deployments deployments;
     private final Json json;
     private final WalkStays stays;
 
-    WalkOn(Versions versions, Environments environments, Requests requests, Deployments deployments, Json json,
+    WalkOn(Versions versions, Environments environments, WalkRequests requests, Deployments deployments, Json json,
             WalkStays stays) {
         this.stays = stays;
         this.versions = versions;
@@ -74,7 +75,7 @@ class WalkOn implements EffectHandler {
 
     private void into(Versions.Version version, String environment, String from) {
         environments.find(version.component(), environment).ifPresentOrElse(
-                place -> requests.byWalk(version, place, from),
+                place -> requests.into(place, version, from),
                 () -> stays.stays(version, environment, from,
                         environments.whyNoPlace(version.component(), environment).orElseThrow()));
     }

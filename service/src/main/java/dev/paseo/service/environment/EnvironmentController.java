@@ -61,13 +61,15 @@ class EnvironmentController {
 
     private final Environments environments;
     private final Loading loading;
+    private final VariableChanges variables;
     private final EnvironmentChecks checks;
     private final Exporting exporting;
 
-    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks,
-            Exporting exporting) {
+    EnvironmentController(Environments environments, Loading loading, VariableChanges variables,
+            EnvironmentChecks checks, Exporting exporting) {
         this.environments = environments;
         this.loading = loading;
+        this.variables = variables;
         this.checks = checks;
         this.exporting = exporting;
     }
@@ -116,8 +118,8 @@ class EnvironmentController {
         if (!Names.VARIABLE.matcher(request.name()).matches()) {
             throw Refusal.invalid("/name", "A variable's name has " + Names.VARIABLE_WORDS);
         }
-        loading.variable(environments.place(component, environment),
-                new Loading.Variable(request.name(), request.value(), request.host()), person);
+        variables.set(environments.place(component, environment),
+                new VariableChanges.Variable(request.name(), request.value(), request.host()), person);
     }
 
     /** The revisions of a place's settings, the newest first. */

@@ -111,7 +111,7 @@ public class Environments {
     }
 
     /** The hosts that an agent answers for and that are no preview's own. */
-    List<String> standingHosts() {
+    public List<String> standingHosts() {
         return mapper.standingHosts();
     }
 

@@ -12,7 +12,13 @@ import org.springframework.stereotype.Component;
 
 /** Writes environments as the file that would load them as they are. */
 @Component
-class Exporting {
+public class Exporting {
+
+    /**
+     * The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code
+     * base} with what is made of it.
+     */
+    public record TextView(String text, String digest) {}
 
     private final EnvironmentMapper mapper;
     private final Environments environments;
@@ -28,7 +34,7 @@ class Exporting {
         return EnvironmentsWriter.write(file());
     }
 
-    EnvironmentsFile file() {
+    public EnvironmentsFile file() {
         List<EnvironmentsFile.Template> previews = mapper.templates().stream()
                 .map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
         return new EnvironmentsFile(
@@ -36,7 +42,7 @@ class Exporting {
     }
 
     /** SHA-256 of all of it. */
-    String digest() {
+    public String digest() {
         return Tokens.hash(all());
     }
 

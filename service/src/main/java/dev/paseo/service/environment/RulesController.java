@@ -32,12 +32,6 @@ import org.springframework.web.bind.annotation.RestController;
 class RulesController {
 
     /**
-     * The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code
-     * base} with what is made of it.
-     */
-    record TextView(String text, String digest) {}
-
-    /**
      * The criteria of each gate in words.
      *
      * @param toLoosen   who agrees before less is asked here; empty: nobody, and what goes live within a day is
@@ -75,19 +69,20 @@ class RulesController {
      * All environments and templates as the file that would load them as they are. Values of secrets are never in it.
      */
     @GetMapping("/file")
-    TextView file(@AuthenticationPrincipal Person person) {
+    Exporting.TextView file(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return new TextView(exporting.all(), exporting.digest());
+        return new Exporting.TextView(exporting.all(), exporting.digest());
     }
 
     /** One environment under another name, to be looked over, given hosts, and loaded. */
     @GetMapping("/{name}/copy")
-    TextView copy(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam String as) {
+    Exporting.TextView copy(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam String as) {
         Permission.require(person, Action.LOOK);
         if (!Names.NAME.matcher(as).matches()) {
             throw Refusal.invalid("/as", "should be " + Names.NAME_WORDS);
         }
-        return new TextView(exporting.copy(environments.named(name), as), exporting.digest());
+        return new Exporting.TextView(exporting.copy(environments.named(name), as), exporting.digest());
     }
 
     /** An environment's rules in force, and their history. */

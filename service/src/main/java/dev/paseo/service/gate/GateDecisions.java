@@ -41,7 +41,7 @@ public class GateDecisions {
     }
 
     /** Writes a decision down, in the transaction under way; in whose place it was made. */
-    public Optional<String> rule(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
+    public Optional<String> decide(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
         Optional<String> inPlaceOf = gate.inPlaceOf(person.name());
         Subject subject = gate.gate().facts().subject();
         mapper.add(standing.deployment(), standing.passage(), person.id(), inPlaceOf.orElse(null), yes, comment,
@@ -65,8 +65,7 @@ public class GateDecisions {
     public void tick(Standing standing, Evaluation gate, long account, Tick tick, Optional<String> picture) {
         List<String> items = gate.checklists().stream().flatMap(list -> list.items().stream()).toList();
         if (!items.contains(tick.item())) {
-            throw Refusal.notFound("“" + tick.item() + "” is not on the list" + NearestName.hint(tick.item(), items)
-                    + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
+            throw Refusal.notFound("“" + tick.item() + "” is not on the list" + NearestName.hint(tick.item(), items));
         }
         gate.tickRefusal(tick.item(), tick.by()).ifPresent(why -> {
             throw Refusal.notAllowed(why);

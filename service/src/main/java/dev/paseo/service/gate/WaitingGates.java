@@ -5,7 +5,7 @@ import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.gate.WaitMapper.KeptRow;
-import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.NoticeKind;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.outside.OutsideAsking;
 import java.time.Instant;
@@ -87,7 +87,7 @@ public class WaitingGates {
         }
         tell(at, kept, all.stream().filter(person -> !known.contains(person)).toList());
         if (nobody && before.filter(KeptRow::nobody).isEmpty()) {
-            notices.tellAdministrators(Notices.Said.of(Event.NOBODY, at.place().component(),
+            notices.tellAdministrators(Notices.Said.of(NoticeKind.NOBODY, at.place().component(),
                     what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
         }
     }
@@ -106,7 +106,7 @@ public class WaitingGates {
                 + (at.requester().isEmpty() ? "the walk" : at.requester())
                 + "\nStands at: " + kept.name() + ". " + kept.sentence()
                 + (kept.due() == null ? "" : "\nUntil: " + TIME.format(kept.due()));
-        notices.tell(newly, Notices.Said.of(Event.WAITS, at.place().component(), asks + what(at), body,
+        notices.tell(newly, Notices.Said.of(NoticeKind.WAITS, at.place().component(), asks + what(at), body,
                 path(at.standing()), key(at.standing()) + " " + at.requestedAt()));
     }
 
@@ -121,20 +121,23 @@ public class WaitingGates {
         }
         String why = unmet.stream().map(Judgement::sentence).filter(sentence -> sentence.contains("no longer counts"))
                 .findFirst().orElse("What was approved has changed.");
-        notices.tell(told, Notices.Said.of(Event.VOIDED, at.place().component(), "No longer approved: " + what(at), why,
-                path(at.standing()), key(at.standing()) + " " + gate.digest()));
+        notices.tell(told,
+                Notices.Said.of(NoticeKind.VOIDED, at.place().component(), "No longer approved: " + what(at), why,
+                        path(at.standing()), key(at.standing()) + " " + gate.digest()));
     }
 
     /** Those who are asked are reminded before it expires, when an eighth of the time is left. */
     @Scheduled(fixedDelay = 20_000)
     void remind() {
         changes.run(() -> mapper.expiring(changes.now())
-                .forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
-                        row.component() + " " + row.version() + " in " + row.environment() + " waits until "
-                                + TIME.format(java.util.Objects.requireNonNull(row.due())),
-                        row.sentence(),
-                        row.deployment() != null ? "/deployments/" + row.deployment() : "/passages/" + row.passage(),
-                        "wait " + row.id()))));
+                .forEach(row -> notices.tell(mapper.people(row.id()),
+                        Notices.Said.of(NoticeKind.EXPIRES, row.component(),
+                                row.component() + " " + row.version() + " in " + row.environment() + " waits until "
+                                        + TIME.format(java.util.Objects.requireNonNull(row.due())),
+                                row.sentence(),
+                                row.deployment() != null ? "/deployments/" + row.deployment()
+                                        : "/passages/" + row.passage(),
+                                "wait " + row.id()))));
     }
 
     private static String what(Gates.AtGate at) {

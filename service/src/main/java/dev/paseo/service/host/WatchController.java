@@ -20,10 +20,12 @@ import org.springframework.web.bind.annotation.RestController;
 class WatchController {
 
     private final Agents agents;
+    private final WatchedHosts hosts;
     private final HostWatch watch;
 
-    WatchController(Agents agents, HostWatch watch) {
+    WatchController(Agents agents, WatchedHosts hosts, HostWatch watch) {
         this.agents = agents;
+        this.hosts = hosts;
         this.watch = watch;
     }
 
@@ -36,7 +38,7 @@ class WatchController {
     @GetMapping
     Watch.Watched watched(@RequestHeader("Authorization") String authorization) {
         Agents.Agent agent = agent(authorization);
-        return watch.watched(agent.id(), agent.hostId(), agents.renewal(agent));
+        return hosts.watched(agent.id(), agent.hostId(), agents.renewal(agent));
     }
 
     /** Reports what checks of live hosts found. */

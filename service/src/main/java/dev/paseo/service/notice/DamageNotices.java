@@ -19,7 +19,7 @@ class DamageNotices implements Damage.Hearer {
     public void damaged(DamagedBytes damage, List<String> versions) {
         String needed = versions.isEmpty() ? "No version needs them."
                 : "Needed by " + String.join(", ", versions) + ".";
-        notices.tellAdministrators(Notices.Said.of(Event.DAMAGED, "",
+        notices.tellAdministrators(Notices.Said.of(NoticeKind.DAMAGED, "",
                 "Kept bytes are damaged: " + damage.wanted().substring(0, 12),
                 "The bytes " + damage.wanted() + " have the digest " + damage.found() + " now. " + needed
                         + " They are refused wherever they are asked for, until the right bytes are put back from a "

@@ -19,13 +19,14 @@ class LooseningNotices implements Agreements.Hearer {
 
     @Override
     public void asked(long id, String by, List<String> what, Set<String> people) {
-        notices.tell(people, Notices.Said.of(Event.WAITS, "", by + " wants to loosen what is asked",
+        notices.tell(people, Notices.Said.of(NoticeKind.WAITS, "", by + " wants to loosen what is asked",
                 String.join("\n", what), PATH, "loosening " + id));
     }
 
     @Override
     public void ended(long id, String by, String sentence) {
-        notices.tell(Set.of(by), Notices.Said.of(Event.DECIDED, "", "Loosening " + id + ": " + sentence, sentence, PATH,
-                "loosening ended " + id));
+        notices.tell(Set.of(by),
+                Notices.Said.of(NoticeKind.DECIDED, "", "Loosening " + id + ": " + sentence, sentence, PATH,
+                        "loosening ended " + id));
     }
 }

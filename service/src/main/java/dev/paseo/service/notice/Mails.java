@@ -114,7 +114,7 @@ class Mails implements DueWork.Ways<Mails.Batch> {
 
     /** Only beside a question; and a mail goes out without it rather than not at all. */
     private List<String> changes(NoticeRow notice) {
-        if (!notice.event().equals(Event.WAITS.word())) {
+        if (!notice.event().equals(NoticeKind.WAITS.word())) {
             return List.of();
         }
         try {

@@ -4,7 +4,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.notice.Event.Delivery;
+import dev.paseo.service.notice.NoticeKind.Delivery;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Collection;
@@ -30,7 +30,8 @@ public class Notices {
      * @param dedupe the same for what is told only once
      */
     public record Said(String event, String component, String title, String body, String path, String dedupe) {
-        public static Said of(Event event, String component, String title, String body, String path, String dedupe) {
+        public static Said of(NoticeKind event, String component, String title, String body, String path,
+                String dedupe) {
             return new Said(event.word(), component, Shortened.to(title, 300), Shortened.to(body, 4000), path,
                     Shortened.to(event.word() + " " + dedupe, 200));
         }
@@ -87,7 +88,7 @@ public class Notices {
 
     private void tell(long account, Said said) {
         Map<String, Delivery> choices = deliveries(mapper.choices(account),
-                Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
+                NoticeKind.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
         Instant now = changes.now();
         @Nullable
         Instant mail = due(choices.get(MAIL), now);
@@ -107,7 +108,7 @@ public class Notices {
     }
 
     /** What was chosen for this component, else for all, else what holds where nothing was. */
-    static Map<String, Delivery> deliveries(List<NoticeMapper.ChoiceRow> choices, Event event, String component) {
+    static Map<String, Delivery> deliveries(List<NoticeMapper.ChoiceRow> choices, NoticeKind event, String component) {
         Map<String, Delivery> deliveries = new LinkedHashMap<>();
         for (String channel : new String[]{CONSOLE, MAIL}) {
             List<NoticeMapper.ChoiceRow> fitting = choices.stream()

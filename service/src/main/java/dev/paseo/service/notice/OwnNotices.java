@@ -3,7 +3,7 @@ package dev.paseo.service.notice;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.notice.Event.Delivery;
+import dev.paseo.service.notice.NoticeKind.Delivery;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.Arrays;
@@ -68,7 +68,7 @@ class OwnNotices {
     }
 
     private static List<ChoiceView> choices(List<NoticeMapper.ChoiceRow> rows, String component) {
-        return Arrays.stream(Event.values()).map(event -> {
+        return Arrays.stream(NoticeKind.values()).map(event -> {
             Map<String, Delivery> deliveries = Notices.deliveries(rows, event, component);
             return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(),
                     deliveries.get(Notices.MAIL).word());
@@ -76,9 +76,10 @@ class OwnNotices {
     }
 
     void choose(Person person, ChoiceRequest request) {
-        if (Arrays.stream(Event.values()).noneMatch(event -> event.word().equals(request.event()))) {
+        if (Arrays.stream(NoticeKind.values()).noneMatch(event -> event.word().equals(request.event()))) {
             throw Refusal.invalid("/event",
-                    "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
+                    "should be one of "
+                            + String.join(", ", Arrays.stream(NoticeKind.values()).map(NoticeKind::word).toList()));
         }
         if (!List.of(Notices.CONSOLE, Notices.MAIL).contains(request.channel())) {
             throw Refusal.invalid("/channel", "should be console or mail");

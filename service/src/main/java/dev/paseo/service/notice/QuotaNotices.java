@@ -15,7 +15,7 @@ class QuotaNotices implements Quotas.Hearer {
 
     @Override
     public void nearlyFull(String component, String sentence) {
-        notices.tellKeepers(component, Notices.Said.of(Event.NEARLY_FULL, component,
+        notices.tellKeepers(component, Notices.Said.of(NoticeKind.NEARLY_FULL, component,
                 component + " has nearly all kept that it may", sentence, "/components/" + component, sentence));
     }
 }

@@ -68,10 +68,10 @@ class PassageController {
 
     /** Approves or rejects that a version goes on from an environment. */
     @PostMapping("/passages/{id}/decision")
-    PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id,
+    PassageView decide(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody GateDecisionRequest request) {
         require(person, "decide about", id);
-        decisions.rule(id, person, request.yes(), request.comment().orElse("").strip(), request.subject());
+        decisions.decide(id, person, request.yes(), request.comment().orElse("").strip(), request.subject());
         return views.view(passages.passage(id), person.name());
     }
 

@@ -55,7 +55,7 @@ class PassageDecisions {
     }
 
     /** Somebody approves or rejects that it leaves; a yes is taken back by {@code takenBack}. */
-    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
+    void decide(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         exits.learn(passages.passage(id));
         passages.change(id, row -> {
             Gates.AtGate at = exits.at(row);
@@ -71,7 +71,7 @@ class PassageDecisions {
                         yes ? row.environment() + " wants a comment with every decision" : "Say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "passage " + id);
-            Optional<String> inPlaceOf = decisions.rule(at.standing(), gate, person, yes, comment);
+            Optional<String> inPlaceOf = decisions.decide(at.standing(), gate, person, yes, comment);
             changes.record(decisions.stating(
                     AuditTrail.Entry
                             .of(person.name(), yes ? "approved" : "rejected",

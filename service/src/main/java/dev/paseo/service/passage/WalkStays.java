@@ -3,7 +3,7 @@ package dev.paseo.service.passage;
 import dev.paseo.service.change.Changes;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.gate.Authorship;
-import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.NoticeKind;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.passage.WalkStayMapper.StayRow;
 import dev.paseo.service.version.Versions;
@@ -48,7 +48,7 @@ public class WalkStays {
             if (!known) {
                 String what = version.component() + " " + version.number();
                 changes.record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
-                Notices.Said said = Notices.Said.of(Event.STAYS, version.component(),
+                Notices.Said said = Notices.Said.of(NoticeKind.STAYS, version.component(),
                         what + " does not go on to " + environment, reason
                                 + ". When that is mended, it goes on by itself.",
                         "/versions/" + version.component() + "/" + version.number(),

@@ -123,15 +123,6 @@ interface DeploymentMapper {
             where id = #{place} and live_deployment_id <=> #{from}""")
     int live(long place, @Nullable Long from, @Nullable Long deployment, @Nullable String side);
 
-    record LiveRow(long place, String text) {}
-
-    /** What is live in places that stay; of one, or of all. */
-    @Select("""
-            select p.id as place, concat('deployment ', p.live_deployment_id, ' on ', coalesce(p.live_side, 'all'))
-              as text from place p join environment e on e.id = p.environment_id
-            where not e.temporary and p.live_deployment_id is not null and (#{place} is null or p.id = #{place})""")
-    List<LiveRow> whatIsLive(@Nullable Long place);
-
     @Select("select e.temporary from place p join environment e on e.id = p.environment_id where p.id = #{place}")
     boolean temporary(long place);
 

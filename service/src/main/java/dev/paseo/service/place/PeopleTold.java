@@ -11,7 +11,7 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.loosening.Loosenings;
-import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.NoticeKind;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.version.Versions;
 import java.util.HashSet;
@@ -47,19 +47,19 @@ class PeopleTold {
         String what = place.component() + " " + deployment.version() + " in " + place.environment();
         String why = deployment.ending().orElse("");
         switch (deployment.status()) {
-            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row,
+            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(NoticeKind.DECIDED, asked(row), place, row,
                     what + " was " + Word.of(deployment.status()), why);
             case DEPLOYING -> {
                 if (row.status() == DeploymentStatus.WAITING) {
-                    tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
+                    tell(NoticeKind.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
                 }
             }
             case REMOVED -> {
                 if (deployment.kind() == Kind.PREVIEW) {
-                    tell(Event.PREVIEW, authors(row, version), place, row,
+                    tell(NoticeKind.PREVIEW, authors(row, version), place, row,
                             "The preview of " + version.branch() + " was removed", why);
                 } else {
-                    tell(Event.DECIDED, asked(row), place, row, what + " was removed", why);
+                    tell(NoticeKind.DECIDED, asked(row), place, row, what + " was removed", why);
                 }
             }
             case FAILED, UNDONE, STOPPED -> fell(place, row, deployment, version, what);
@@ -83,7 +83,7 @@ class PeopleTold {
         String why = deployment.ending().orElse(title + ".");
         notices.tellFollowers(
                 new Notices.Followed(place.componentId(), place.environmentId(), place.environment(), row.id()),
-                Notices.Said.of(Event.FOLLOWED, place.component(), title, why, "/deployments/" + row.id(),
+                Notices.Said.of(NoticeKind.FOLLOWED, place.component(), title, why, "/deployments/" + row.id(),
                         "deployment " + row.id() + " " + title));
     }
 
@@ -98,20 +98,21 @@ class PeopleTold {
             case UNDONE -> " was undone";
             default -> " failed";
         };
-        tell(Event.DEPLOYMENT_FAILED, people, place, row, what + how, deployment.ending().orElse(""));
+        tell(NoticeKind.DEPLOYMENT_FAILED, people, place, row, what + how, deployment.ending().orElse(""));
     }
 
     private void isLive(Place place, Deployment row, DeploymentState deployment, Versions.Version version,
             String what) {
         if (deployment.kind() == Kind.PREVIEW) {
             String shown = place.component() + " " + version.number();
-            tell(Event.PREVIEW, authors(row, version), place, row, "Your preview of " + version.branch() + " is ready",
+            tell(NoticeKind.PREVIEW, authors(row, version), place, row,
+                    "Your preview of " + version.branch() + " is ready",
                     place.url().map(url -> url + " shows " + shown + ".")
                             .orElse(shown + " is live in " + place.environment() + "."));
         }
         List<String> route = version.route().environments();
         if (deployment.kind() == Kind.PROMOTION && !route.isEmpty() && route.getLast().equals(place.environment())) {
-            tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit()
+            tell(NoticeKind.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit()
                     .map(commit -> "Your commits up to " + commit.substring(0, Math.min(8, commit.length()))
                             + " are live.")
                     .orElse(""));
@@ -124,7 +125,7 @@ class PeopleTold {
         Versions.Version version = versions.byId(row.versionId());
         people.addAll(authors(row, version));
         people.addAll(whoMay(Action.PROMOTE, place));
-        tell(Event.STAYS, people, place, row,
+        tell(NoticeKind.STAYS, people, place, row,
                 place.component() + " " + version.number() + " does not go on from " + place.environment(),
                 Passage.stays(reason));
     }
@@ -134,7 +135,7 @@ class PeopleTold {
         Set<String> people = new HashSet<>(whoMay(Action.DECIDE, place));
         people.add(loosened.by());
         String what = place.component() + " " + versions.byId(row.versionId()).number() + " in " + place.environment();
-        tell(Event.LOOSENED, people, place, row, what + " is to be reviewed",
+        tell(NoticeKind.LOOSENED, people, place, row, what + " is to be reviewed",
                 "It went live within a day of what " + loosened.by() + " loosened: " + loosened.what()
                         + ". Somebody else than " + loosened.by() + " looks at it within three days.");
     }
@@ -158,7 +159,7 @@ class PeopleTold {
                 .orElseGet(() -> authorship.stated(version.id()).accounts());
     }
 
-    private void tell(Event event, Set<String> people, Place place, Deployment row, String title, String why) {
+    private void tell(NoticeKind event, Set<String> people, Place place, Deployment row, String title, String why) {
         notices.tell(people, Notices.Said.of(event, place.component(), title, why.isEmpty() ? title + "." : why,
                 "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
     }

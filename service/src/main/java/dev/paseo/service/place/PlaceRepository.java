@@ -8,6 +8,7 @@ import dev.paseo.core.deployment.PlaceSnapshot;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.DeploymentMapper.HostNowRow;
 import dev.paseo.service.place.DeploymentMapper.Move;
 import dev.paseo.service.place.DeploymentMapper.ReplacedRow;
@@ -27,11 +28,13 @@ class PlaceRepository {
 
     private final DeploymentMapper mapper;
     private final Versions versions;
+    private final Environments environments;
     private final Json json;
 
-    PlaceRepository(DeploymentMapper mapper, Versions versions, Json json) {
+    PlaceRepository(DeploymentMapper mapper, Versions versions, Environments environments, Json json) {
         this.mapper = mapper;
         this.versions = versions;
+        this.environments = environments;
         this.json = json;
     }
 
@@ -46,6 +49,30 @@ class PlaceRepository {
         Deployment row(long deployment) {
             return Objects.requireNonNull(rows.get(deployment));
         }
+    }
+
+    /** Until the end of the transaction. */
+    void lock(long place) {
+        mapper.lock(place);
+    }
+
+    Place place(long id) {
+        return environments.placeById(id);
+    }
+
+    /** The deployments there that count: what is open, and what is live. */
+    List<Deployment> open(long place) {
+        return mapper.open(place);
+    }
+
+    /** Those that have not begun, of versions that were blocked. */
+    List<Long> aheadAndBlocked(long place) {
+        return mapper.aheadAndBlocked(place);
+    }
+
+    /** When somebody has to look at it again; empty where nothing there waits for a time. */
+    void wakeAt(long place, Optional<Instant> when) {
+        mapper.wakeAt(place, when.orElse(null));
     }
 
     LoadedPlace load(Place place) {

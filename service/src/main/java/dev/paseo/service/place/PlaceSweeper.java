@@ -16,11 +16,13 @@ class PlaceSweeper {
 
     private final DeploymentMapper mapper;
     private final Places places;
+    private final PlaceGates gates;
     private final ServiceClock clock;
 
-    PlaceSweeper(DeploymentMapper mapper, Places places, ServiceClock clock) {
+    PlaceSweeper(DeploymentMapper mapper, Places places, PlaceGates gates, ServiceClock clock) {
         this.mapper = mapper;
         this.places = places;
+        this.gates = gates;
         this.clock = clock;
     }
 
@@ -28,7 +30,7 @@ class PlaceSweeper {
     void sweep() {
         try {
             mapper.due(clock.now()).forEach(place -> {
-                places.learn(place);
+                gates.learn(place);
                 places.change(place, now -> Optional.of(new PlaceEvent.TimePassed()));
             });
         } catch (RuntimeException failed) {

@@ -37,11 +37,11 @@ class PreviewController {
             Optional<String> version, Optional<Long> deployment,
             Optional<String> status, Instant createdAt, Instant pushedAt, Optional<String> removing) {}
 
-    private final Previews previews;
+    private final PreviewRemovals previews;
     private final Deployments deployments;
     private final Places places;
 
-    PreviewController(Previews previews, Deployments deployments, Places places) {
+    PreviewController(PreviewRemovals previews, Deployments deployments, Places places) {
         this.previews = previews;
         this.deployments = deployments;
         this.places = places;

@@ -2,7 +2,6 @@ package dev.paseo.service.preview;
 
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.place.Places;
 import dev.paseo.service.preview.PreviewMapper.PreviewRow;
 import dev.paseo.service.preview.PreviewMapper.TemplateRow;
 import java.time.Duration;
@@ -25,15 +24,16 @@ class PreviewSweeper {
     private static final Duration AGAIN = Duration.ofSeconds(15);
 
     private final PreviewMapper mapper;
-    private final Previews previews;
-    private final Places places;
+    private final PreviewRemovals removals;
+    private final PreviewTemplates templates;
     private final PreviewEnds ends;
     private final ServiceClock clock;
 
-    PreviewSweeper(PreviewMapper mapper, Previews previews, Places places, PreviewEnds ends, ServiceClock clock) {
+    PreviewSweeper(PreviewMapper mapper, PreviewRemovals removals, PreviewTemplates templates, PreviewEnds ends,
+            ServiceClock clock) {
         this.mapper = mapper;
-        this.previews = previews;
-        this.places = places;
+        this.removals = removals;
+        this.templates = templates;
         this.ends = ends;
         this.clock = clock;
     }
@@ -45,10 +45,10 @@ class PreviewSweeper {
             if (there.isEmpty()) {
                 return;
             }
-            List<TemplateRow> templates = mapper.templates();
+            List<TemplateRow> rows = mapper.templates();
             for (PreviewRow preview : there) {
-                Template template = templates.stream().filter(row -> row.environmentId() == preview.templateId())
-                        .map(previews::template).findFirst().orElseThrow();
+                Template template = rows.stream().filter(row -> row.environmentId() == preview.templateId())
+                        .map(templates::read).findFirst().orElseThrow();
                 look(preview, template);
             }
         } catch (RuntimeException failed) {
@@ -59,17 +59,17 @@ class PreviewSweeper {
     private void look(PreviewRow preview, Template template) {
         Instant now = clock.now();
         if (preview.removing() != null) {
-            boolean busy = !places.isQuiet(mapper.place(preview.environmentId()));
+            boolean busy = removals.busy(preview);
             if (!busy || Optional.ofNullable(preview.triedAt()).filter(tried -> tried.plus(AGAIN).isAfter(now))
                     .isEmpty()) {
                 boolean soon = Optional.ofNullable(preview.triedAt())
                         .filter(tried -> tried.plus(Duration.ofSeconds(2)).isAfter(now)).isPresent();
                 if (!soon) {
-                    previews.remove(preview, preview.removing(), "paseo");
+                    removals.remove(preview, preview.removing(), "paseo");
                 }
             }
             return;
         }
-        ends.of(preview, template, now).ifPresent(why -> previews.remove(preview, why, "paseo"));
+        ends.of(preview, template, now).ifPresent(why -> removals.remove(preview, why, "paseo"));
     }
 }

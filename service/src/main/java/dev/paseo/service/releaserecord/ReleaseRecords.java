@@ -2,8 +2,6 @@ package dev.paseo.service.releaserecord;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.gate.InWords;
-import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.audit.TrailExport;
@@ -18,9 +16,7 @@ import dev.paseo.service.permission.Permission;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.releaserecord.ReleaseRecordMapper.OriginRow;
 import dev.paseo.service.releaserecord.ReleaseRecordMapper.PromotionRow;
-import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -32,7 +28,6 @@ import org.springframework.stereotype.Component;
 class ReleaseRecords {
 
     private static final int MOST = 100;
-    private static final int MOST_ENTRIES = 200;
     private static final Duration LONGEST = Duration.ofDays(400);
 
     /**
@@ -92,33 +87,18 @@ class ReleaseRecords {
 
     private final ReleaseRecordMapper mapper;
     private final Deployments deployments;
-    private final DeploymentViews views;
     private final Environments environments;
-    private final Proving proving;
+    private final RecordedDeployments releases;
+    private final TrailExport trail;
 
-    /** What makes it good as proof. */
-    @Component
-    static class Proving {
-        private final Versions versions;
-        private final Evidence evidence;
-        private final AuditTrail audit;
-        private final TrailExport trail;
-
-        Proving(Versions versions, Evidence evidence, AuditTrail audit, TrailExport trail) {
-            this.versions = versions;
-            this.evidence = evidence;
-            this.audit = audit;
-            this.trail = trail;
-        }
-    }
-
-    ReleaseRecords(ReleaseRecordMapper mapper, Deployments deployments, DeploymentViews views,
-            Environments environments, Proving proving) {
+    ReleaseRecords(ReleaseRecordMapper mapper, Deployments deployments, Environments environments,
+            RecordedDeployments releases,
+            TrailExport trail) {
         this.mapper = mapper;
         this.deployments = deployments;
-        this.views = views;
         this.environments = environments;
-        this.proving = proving;
+        this.releases = releases;
+        this.trail = trail;
     }
 
     /** Who asks for a record, and when. */
@@ -169,39 +149,15 @@ class ReleaseRecords {
     }
 
     private ReleaseRecordView record(String about, String zone, List<Deployment> rows, Reader reader) {
-        List<ReleaseView> releases = rows.stream()
+        List<ReleaseView> told = rows.stream()
                 .filter(row -> reader.person().may(Action.LOOK, Optional.of(row.component()),
                         Optional.of(row.environment())))
-                .map(row -> release(row, reader)).toList();
-        Optional<TrailExport.HeadView> head = proving.trail.newestHead();
-        boolean covered = releases.stream().flatMap(release -> release.trail().stream())
+                .map(row -> releases.of(row, reader)).toList();
+        Optional<TrailExport.HeadView> head = trail.newestHead();
+        boolean covered = told.stream().flatMap(release -> release.trail().stream())
                 .allMatch(entry -> entry.position().filter(position -> head
                         .filter(signed -> position < signed.size()).isPresent()).isPresent());
         return new ReleaseRecordView(1, about, zone, reader.now(), reader.person().name(), Optional.empty(),
-                Optional.empty(), Optional.empty(), releases, rows.size() - releases.size(), head, covered);
-    }
-
-    private ReleaseView release(Deployment row, Reader reader) {
-        DeploymentViews.DeploymentView view = views.whole(row, reader.person().name());
-        Environments.Environment environment = environments.named(row.environment());
-        Instant then = row.startedAt() == null ? row.endedAt() == null ? reader.now() : row.endedAt() : row.startedAt();
-        return new ReleaseView(view.deployment(), version(proving.versions.byId(row.versionId())), view.subject(),
-                view.emergency(),
-                environments.rulesAsOf(environment.id(), then).toEnter(row.kind(), row.component()).stream()
-                        .map(InWords::of).toList(),
-                view.decisions(), view.checklists(), view.comparison(),
-                proving.evidence.added(row.versionId()), view.plan(),
-                view.hosts().stream().map(host -> new RecordHostView(host.host(),
-                        Word.of(host.phase()), host.reason())).toList(),
-                view.tasks(), view.causes(), proving.audit.about(row.id(), MOST_ENTRIES));
-    }
-
-    private RecordVersionView version(Versions.Version version) {
-        OriginRow origin = mapper.origin(version.id());
-        return new RecordVersionView(Optional.ofNullable(origin.repository()), version.branch(), version.commit(),
-                Optional.ofNullable(origin.summary()), version.runNumber(), version.sealedAt(), version.digest(),
-                proving.versions.artifacts(version.id()).stream()
-                        .map(file -> new RecordFileView(file.name(), file.fileName(), file.digest(), file.size()))
-                        .toList());
+                Optional.empty(), Optional.empty(), told, rows.size() - told.size(), head, covered);
     }
 }

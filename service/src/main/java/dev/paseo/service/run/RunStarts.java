@@ -1,23 +1,19 @@
 package dev.paseo.service.run;
 
-import dev.paseo.core.run.StageStatus;
-import dev.paseo.service.change.Changes;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
-import dev.paseo.core.secret.Lack;
+import dev.paseo.core.run.StageStatus;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.core.version.VersionPattern;
+import dev.paseo.language.file.Answers;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.RunPlanning;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
-import dev.paseo.service.version.Versions;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -89,25 +85,20 @@ public class RunStarts {
     public record Started(long id, long number, String version) {}
 
     private final RunMapper mapper;
-    private final Versions versions;
-    private final Opened opened;
+    private final VersionNumbers numbers;
+    private final FromElsewhere elsewhere;
+    private final Effects effects;
+    private final Changes changes;
     private final Json json;
-    private final Consequences consequences;
 
-    /** What follows from a start. */
-    @Component
-    record Consequences(Effects effects, Changes changes) {}
-
-    /** What a component's runs may reach. */
-    @Component
-    record Opened(Secrets secrets, Takes takes) {}
-
-    RunStarts(RunMapper mapper, Versions versions, Opened opened, Json json, Consequences consequences) {
+    RunStarts(RunMapper mapper, VersionNumbers numbers, FromElsewhere elsewhere, Effects effects, Changes changes,
+            Json json) {
         this.mapper = mapper;
-        this.versions = versions;
-        this.opened = opened;
+        this.numbers = numbers;
+        this.elsewhere = elsewhere;
+        this.effects = effects;
+        this.changes = changes;
         this.json = json;
-        this.consequences = consequences;
     }
 
     /** Starts a run in the transaction under way. */
@@ -115,19 +106,24 @@ public class RunStarts {
         if (start.component().retired().isPresent()) {
             throw Refusal.conflict(start.component().name() + " is retired: none of its runs can be started");
         }
-        refuseMissingSecrets(start);
+        elsewhere.refuseMissingSecrets(start);
         long component = start.component().id();
         mapper.addLine(component, start.branch());
         long line = mapper.line(component, start.branch());
+        Answers.wrong(start.plan().asks(), start.answers()).ifPresent(wrong -> {
+            throw Refusal.invalid("/answers/" + wrong.name(), wrong.reason());
+        });
         Map<String, String> answers = Answers.of(start.plan().asks(), start.answers());
-        List<Takes.Decided> takes = opened.takes().decide(line, start);
-        String version = start.reason().arrived().map(Arrived::number).orElseGet(() -> reserve(start));
-        long number = next(component, "run");
-        RunState state = Planning.plan(start, version, answers);
+        List<Takes.Decided> takes = elsewhere.taken(line, start);
+        String version = start.reason().arrived().map(Arrived::number).orElseGet(() -> numbers.reserve(start));
+        long number = numbers.nextRun(component);
+        RunState state = RunPlanning.plan(start.plan(),
+                new RunPlanning.Start(start.branch(), start.commit().id(), version, start.reason().kind(),
+                        start.trusted(), start.reason().arrived().isPresent(), answers));
         RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state),
-                json.write(answers), consequences.changes().now());
+                json.write(answers), changes.now());
         mapper.add(row);
-        opened.takes().keep(row.id, takes);
+        elsewhere.keep(row.id, takes);
         start.reason().upstream().forEach(each -> mapper.addUpstream(row.id, each));
         for (int at = 0; at < state.stages().size(); at++) {
             StageState stage = state.stages().get(at);
@@ -135,10 +131,10 @@ public class RunStarts {
                     StageStatus.WAITING);
         }
         String name = start.component().name() + "#" + number;
-        consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
-        consequences.changes().record(AuditTrail.Entry.of(start.by(), "run started", name)
+        effects.add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
+        changes.record(AuditTrail.Entry.of(start.by(), "run started", name)
                 .with("commit", start.commit().id()).with("branch", start.branch()).with("version", version));
-        consequences.changes().publish("run", name);
+        changes.publish("run", name);
         return new Started(row.id, number, version);
     }
 
@@ -149,52 +145,6 @@ public class RunStarts {
     public long holdLine(long component, String branch) {
         mapper.addLine(component, branch);
         return mapper.lockLine(mapper.line(component, branch));
-    }
-
-    private void refuseMissingSecrets(Start start) {
-        if (!start.trusted()) {
-            return;
-        }
-        List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct()
-                .toList();
-        List<Lack> lacks = opened.secrets().lacks(named, start.component().id(), 0);
-        if (!lacks.isEmpty()) {
-            throw Refusal.conflict("The stages use what they may not have: "
-                    + Lack.sentences(lacks, start.component().name(), Optional.empty()));
-        }
-    }
-
-    private long next(long component, String scope) {
-        mapper.count(component, scope);
-        return mapper.counted(component, scope).orElseThrow();
-    }
-
-    /** The number that the version will have; gaps are fine, doubles are not. */
-    private String reserve(Start start) {
-        long component = start.component().id();
-        if (start.plan().versions().contains("{tag}") && start.commit().tag().isEmpty()) {
-            throw Refusal.conflict("The pattern " + start.plan().versions()
-                    + " names {tag}, but there is no tag at or before this commit");
-        }
-        String trusted = new VersionPattern(start.plan().versions()).scope(Map.of(
-                "commit", start.commit().id().substring(0, 7), "branch", start.branch(), "tag",
-                start.commit().tag().orElse(""),
-                "date",
-                DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC)
-                        .format(consequences.changes().now())));
-        String scope = trusted;
-        if (!start.trusted()) {
-            long following = mapper.counted(component, trusted).orElse(0L) + 1;
-            scope = VersionPattern.beside(VersionPattern.number(trusted, following), start.branch());
-        }
-        String number = scope.contains("{serial}") ? VersionPattern.number(scope, next(component, scope)) : scope;
-        if (versions.exists(component, number)) {
-            throw Refusal.conflict("Version " + number + " of " + start.component().name()
-                    + " is sealed already; versions never change, "
-                    + "so the pattern " + start.plan().versions() + " cannot give this number again");
-        }
-        mapper.reserve(component, number);
-        return number;
     }
 
     /** Where no stage is written and there is no commit whose files would be kept, there is nothing to run. */

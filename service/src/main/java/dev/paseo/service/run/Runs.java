@@ -1,8 +1,5 @@
 package dev.paseo.service.run;
 
-import dev.paseo.core.text.Word;
-import dev.paseo.service.change.Changes;
-import tools.jackson.core.type.TypeReference;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.run.RunDecider;
 import dev.paseo.core.run.RunEffect;
@@ -16,24 +13,20 @@ import dev.paseo.core.run.StageStatus;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.piece.Used;
-import dev.paseo.service.agent.WorkBoard;
-import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Effects;
-import dev.paseo.service.notice.Event;
-import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
-import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /**
  * The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction.
@@ -44,20 +37,19 @@ public class Runs {
     private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
 
     private final RunMapper mapper;
-    private final Json json;
-    private final Ends ends;
+    private final Components components;
+    private final RunOutcomes outcomes;
+    private final RunEnds ends;
     private final Changes changes;
+    private final Json json;
 
-    /** What a run's decisions reach. */
-    @Component
-    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements,
-            Notices notices) {}
-
-    Runs(RunMapper mapper, Json json, Ends ends, Changes changes) {
+    Runs(RunMapper mapper, Components components, RunOutcomes outcomes, RunEnds ends, Changes changes, Json json) {
         this.mapper = mapper;
-        this.json = json;
+        this.components = components;
+        this.outcomes = outcomes;
         this.ends = ends;
         this.changes = changes;
+        this.json = json;
     }
 
     /** The run, locked until the transaction under way ends. */
@@ -77,7 +69,7 @@ public class Runs {
             case Decision.Refused<RunState, RunEffect>(String reason) -> Optional.of(reason);
             case Decision.Moved<RunState, RunEffect>(RunState after, List<RunEffect> effects) -> {
                 store(row, before, after);
-                effects.forEach(effect -> carryOut(row, effect));
+                effects.forEach(effect -> outcomes.carryOut(row, effect, () -> file(row)));
                 yield Optional.<String>empty();
             }
         };
@@ -115,36 +107,10 @@ public class Runs {
         String name = row.component() + "#" + row.number();
         changes.publish("run", name);
         if (before.status() == RunStatus.WAITING && after.status() == RunStatus.RUNNING) {
-            ends.announcements().runStarted(row.component(), row.number());
+            ends.started(row);
         }
         if (after.status().ended()) {
-            ends.announcements().runFinished(row.component(), row.number(), row.revision(), Word.of(after.status()),
-                    after.reason());
-            tell(row, after, name);
-            changes.record(AuditTrail.Entry.of("paseo", "run " + Word.of(after.status()), name)
-                    .because(after.reason().orElse("")));
-            ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(),
-                    RunStarts.ENDED, Long.toString(row.id()));
-            ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(),
-                    Lines.KIND, Long.toString(row.lineId()));
-        }
-    }
-
-    /** That it failed, or that the branch is mended. */
-    private void tell(Run row, RunState after, String name) {
-        boolean failed = after.status() == RunStatus.FAILED;
-        boolean mended = !failed && after.status() != RunStatus.CANCELLED
-                && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
-        if (failed || mended) {
-            String title = name + (failed ? " failed" : " passed: " + row.branch() + " is mended");
-            String body = "Commit: " + row.commitSummary() + "\nBranch: " + row.branch()
-                    + after.reason().map(why -> "\nWhy: " + why).orElse("");
-            String path = "/runs/" + row.component() + "/" + row.number();
-            ends.notices().tellPushers(row.componentId(), row.commitId(), Notices.Said.of(
-                    failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(), title, body, path,
-                    name + " " + row.revision()));
-            ends.notices().tellFollowers(row.componentId(), Notices.Said.of(Event.FOLLOWED, row.component(), title,
-                    body, path, name + " " + row.revision()));
+            ends.ended(row, after, name);
         }
     }
 
@@ -160,51 +126,19 @@ public class Runs {
                 stage.status().ended(), now));
     }
 
-    private void carryOut(Run row, RunEffect effect) {
-        switch (effect) {
-            case RunEffect.OfferStage(var key, int attempt) -> ends.board().offerStage(attempt(row, key, attempt),
-                    file(row).stage(key.name()).orElseThrow().wants());
-            case RunEffect.StopStage(var key, int attempt, boolean atOnce) -> ends.board()
-                    .stopStage(attempt(row, key, attempt), atOnce);
-            case RunEffect.SealVersion() -> seal(row);
-        }
-    }
-
-    private static WorkBoard.Attempt attempt(Run row, StageKey key, int attempt) {
-        return new WorkBoard.Attempt(row.id(), key.name(), key.variant(), attempt);
-    }
-
-    private void seal(Run row) {
-        if (row.arrivedVersionId() != null) {
-            ends.versions().walkBegins(row.arrivedVersionId());
-            return;
-        }
-        PipelineFile file = file(row);
-        List<Versions.Artifact> artifacts = mapper.outputs(row.id()).stream()
-                .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size()))
-                .toList();
-        ends.versions().seal(row.componentId(),
-                new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
-                        row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(),
-                        Optional.ofNullable(row.upTo()),
-                        file.deployment().map(
-                                recipe -> recipe.deploying(artifacts.stream().map(Versions.Artifact::name).toList())),
-                        file.route(), artifacts, null));
-    }
-
     public PipelineFile file(Run row) {
-        return ends.components().file(row.pipelineFileId()).file()
+        return components.file(row.pipelineFileId()).file()
                 .orElseThrow(
                         () -> new IllegalStateException("run " + row.id() + " was started from a file with problems"));
     }
 
     /** The pieces that a run's file was put together from. */
     public List<Used> pieces(Run row) {
-        return ends.components().file(row.pipelineFileId()).used();
+        return components.file(row.pipelineFileId()).used();
     }
 
     public Mirror mirror(Run row) {
-        return ends.components().mirror(ends.components().byId(row.componentId()));
+        return components.mirror(components.byId(row.componentId()));
     }
 
     public Run byId(long id) {
@@ -213,7 +147,7 @@ public class Runs {
 
     public Run numbered(String component, long number) {
         return mapper.numbered(component, number).orElseThrow(() -> {
-            ends.components().named(component);
+            components.named(component);
             return Refusal.notFound("There is no run " + component + "#" + number);
         });
     }

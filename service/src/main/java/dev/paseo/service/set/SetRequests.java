@@ -6,10 +6,11 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.deployment.Requests;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.place.Places;
+import dev.paseo.service.place.PlaceGates;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.request.Requests;
+import dev.paseo.service.request.Wanted;
 import dev.paseo.service.version.Versions;
 import java.util.List;
 import java.util.Map;
@@ -26,16 +27,16 @@ class SetRequests {
 
     private final SetMapper mapper;
     private final Environments environments;
-    private final Places places;
+    private final PlaceGates gates;
     private final Requests requests;
     private final Accounts accounts;
     private final Json json;
 
-    SetRequests(SetMapper mapper, Environments environments, Places places, Requests requests, Accounts accounts,
+    SetRequests(SetMapper mapper, Environments environments, PlaceGates gates, Requests requests, Accounts accounts,
             Json json) {
         this.mapper = mapper;
         this.environments = environments;
-        this.places = places;
+        this.gates = gates;
         this.requests = requests;
         this.accounts = accounts;
         this.json = json;
@@ -64,9 +65,9 @@ class SetRequests {
     /** Outside any transaction, since git is asked for authors; one that is refused leaves nothing behind. */
     private long request(SetMapper.SetRow set, List<Versions.Version> members, String environment,
             Versions.Version member, Person by, LongUnaryOperator promotion) {
-        members.forEach(each -> places.learn(environments.place(each.component(), environment), each));
+        members.forEach(each -> gates.learn(environments.place(each.component(), environment), each));
         Environments.Place place = environments.place(member.component(), environment);
-        return requests.request(new Requests.Wanted(place, member, Kind.PROMOTION, Optional.of(by),
+        return requests.request(new Wanted(place, member, Kind.PROMOTION, Optional.of(by),
                 new Cause.Asked(by.name(), Optional.of("with the set " + set.name())), Optional.empty(),
                 Optional.of(promotion)));
     }
@@ -77,7 +78,7 @@ class SetRequests {
     private void refuseChanged(SetMapper.PromotionRow promotion, Versions.Version member) {
         Map<String, Subject> approved = mapper.subjects(promotion.id()).map(text -> json.read(text, SUBJECTS))
                 .orElse(Map.of());
-        Subject now = places.subject(environments.place(member.component(), promotion.environment()), member);
+        Subject now = gates.subject(environments.place(member.component(), promotion.environment()), member);
         Optional.ofNullable(approved.get(member.component())).filter(then -> !then.digest().equals(now.digest()))
                 .ifPresent(then -> {
                     throw Refusal.conflict(

@@ -5,7 +5,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.service.log.LogViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.run.Run;
-import dev.paseo.service.run.RunViews;
+import dev.paseo.service.run.StageViews;
 import dev.paseo.service.run.Runs;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -23,12 +23,12 @@ import org.springframework.web.bind.annotation.RestController;
 class StageLogController {
 
     private final Runs runs;
-    private final RunViews views;
+    private final StageViews stages;
     private final LogViews logs;
 
-    StageLogController(Runs runs, RunViews views, LogViews logs) {
+    StageLogController(Runs runs, StageViews stages, LogViews logs) {
         this.runs = runs;
-        this.views = views;
+        this.stages = stages;
         this.logs = logs;
     }
 
@@ -49,7 +49,7 @@ class StageLogController {
             @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
             @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest)
             throws InterruptedException {
-        return logs.view(views.logged(run(person, component, number), stage, variant, attempt),
+        return logs.view(stages.logged(run(person, component, number), stage, variant, attempt),
                 new LogViews.Wanted(from, limit, waitMillis, newest));
     }
 
@@ -59,7 +59,7 @@ class StageLogController {
             @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
             @RequestParam Optional<Integer> attempt, @RequestParam String text) {
-        return logs.search(views.logged(run(person, component, number), stage, variant, attempt), text);
+        return logs.search(stages.logged(run(person, component, number), stage, variant, attempt), text);
     }
 
     /** The whole log of a stage as text. */
@@ -68,6 +68,6 @@ class StageLogController {
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
             @RequestParam Optional<Integer> attempt,
             HttpServletResponse response) throws IOException {
-        logs.copy(views.logged(run(person, component, number), stage, variant, attempt), response);
+        logs.copy(stages.logged(run(person, component, number), stage, variant, attempt), response);
     }
 }

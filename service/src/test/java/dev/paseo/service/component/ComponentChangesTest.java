@@ -42,9 +42,12 @@ class ComponentChangesTest {
     private final Agreements.Askers askers = mock(Agreements.Askers.class);
     private final Agreements agreements = mock(Agreements.class);
     private final ComponentMapper mapper = mock(ComponentMapper.class);
-    private final ComponentChanges changes = new ComponentChanges(mapper, components, mock(Registration.class),
-            mock(Mirrors.class), new ComponentChanges.Around(mock(SourceCredentials.class), List.of(naming),
-                    noon.changes, mock(Loosenings.class), agreements, askers, RealDatabase.get().json()));
+    private final SourceMoves sources = new SourceMoves(mapper, components, mock(Mirrors.class),
+            mock(SourceCredentials.class));
+    private final ComponentChecks checks = new ComponentChecks(components, List.of(naming), agreements, askers,
+            RealDatabase.get().json());
+    private final ComponentChanges changes = new ComponentChanges(components, mock(Registration.class), sources,
+            checks, new ChangedComponents(mapper, sources, checks, mock(Loosenings.class), noon.changes));
     private final Person anna = new Person(1, "anna", Set.of(), List.of());
 
     @BeforeEach

@@ -12,7 +12,6 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.language.environment.EnvironmentsFileReader;
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
@@ -31,9 +30,11 @@ class LoadingTest {
     private final EnvironmentMapper mapper = mock(EnvironmentMapper.class);
     private final EnvironmentChecks checks = mock(EnvironmentChecks.class);
     private final StoredRules stored = mock(StoredRules.class);
-    private final Loading loading = new Loading(mapper, mock(Components.class), checks, RealDatabase.get().json(),
-            new Loading.Around(noon.changes, stored, mock(Exporting.class), mock(Loosenings.class),
-                    mock(Agreements.class)));
+    private final RulesLoosened loosened = new RulesLoosened(mapper, stored, mock(Loosenings.class), noon.changes);
+    private final Loading loading = new Loading(checks,
+            new LoadingAsks(mapper, checks, mock(Exporting.class), loosened, mock(Agreements.class),
+                    RealDatabase.get().json()),
+            mock(LoadedRows.class), loosened, noon.changes);
 
     @Test
     void whatLoosensByNowIsNotLoadedUnseen() {

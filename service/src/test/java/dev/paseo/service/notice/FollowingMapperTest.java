@@ -45,10 +45,12 @@ class FollowingMapperTest {
     void whatAskedForADecisionIsGoneOnceItIsDecided() {
         long version = rows.version(place.component(), rows.line(place.component()), 1);
         long deployment = rows.deployment(place.id(), version);
-        notices.add(somebody, Notices.Said.of(Event.WAITS, "", "It waits", "", "/deployments/" + deployment, "a"),
+        notices.add(somebody, Notices.Said.of(NoticeKind.WAITS, "", "It waits", "", "/deployments/" + deployment, "a"),
                 Rows.NOON, null, null);
-        notices.add(somebody, Notices.Said.of(Event.DECIDED, "", "It was decided", "", "/deployments/" + deployment,
-                "b"), Rows.NOON, null, null);
+        notices.add(somebody,
+                Notices.Said.of(NoticeKind.DECIDED, "", "It was decided", "", "/deployments/" + deployment,
+                        "b"),
+                Rows.NOON, null, null);
         assertEquals(2, notices.newest(somebody, 10).size());
         assertEquals(2, notices.unread(somebody));
         database.insert("insert into ruling (deployment_id, account_id, yes, comment, subject, at) values (?, ?, true, "

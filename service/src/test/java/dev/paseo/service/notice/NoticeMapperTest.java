@@ -18,7 +18,8 @@ class NoticeMapperTest {
     private final long somebody = database.rows().account();
 
     private int tell(String dedupe) {
-        return mapper.add(somebody, Notices.Said.of(Event.WAITS, "daylight-api", "It waits", "It waits.", "/", dedupe),
+        return mapper.add(somebody,
+                Notices.Said.of(NoticeKind.WAITS, "daylight-api", "It waits", "It waits.", "/", dedupe),
                 NOW, NOW, null);
     }
 

@@ -71,7 +71,7 @@ class PassagesTest {
     void ofAPassageThatHasEndedNothingIsDecidedAnyMore() {
         ended();
         assertEquals("Passage " + id + " has ended: nothing of it can be decided any more",
-                Refused.by(Kind.CONFLICT, () -> decisions.rule(id, anna, true, "fine", Optional.empty())));
+                Refused.by(Kind.CONFLICT, () -> decisions.decide(id, anna, true, "fine", Optional.empty())));
         assertEquals("Passage " + id + " has ended: nothing of it can be ticked any more",
                 Refused.by(Kind.CONFLICT, () -> decisions.tick(id, anna, "looked at the map",
                         Optional.of("done"), Optional.empty(), Optional.empty())));
@@ -80,17 +80,17 @@ class PassagesTest {
     @Test
     void whoIsNotAskedDoesNotDecideAndANoSaysWhy() {
         assertEquals("Say why it is rejected",
-                Refused.field("/comment", () -> decisions.rule(id, anna, false, "", Optional.empty())));
+                Refused.field("/comment", () -> decisions.decide(id, anna, false, "", Optional.empty())));
         when(gate.needsComment()).thenReturn(true);
-        Refused.field("/comment", () -> decisions.rule(id, anna, true, "", Optional.empty()));
+        Refused.field("/comment", () -> decisions.decide(id, anna, true, "", Optional.empty()));
         when(gate.refusal("anna")).thenReturn(Optional.of("anna is not asked"));
         assertEquals("anna is not asked",
-                Refused.by(Kind.NOT_ALLOWED, () -> decisions.rule(id, anna, true, "fine", Optional.empty())));
-        verify(said, never()).rule(any(), any(), any(), any(Boolean.class), anyString());
+                Refused.by(Kind.NOT_ALLOWED, () -> decisions.decide(id, anna, true, "fine", Optional.empty())));
+        verify(said, never()).decide(any(), any(), any(), any(Boolean.class), anyString());
     }
 
     @Test
     void whatIsNotThereIsNotDecided() {
-        Refused.by(Kind.NOT_FOUND, () -> decisions.rule(0, anna, true, "fine", Optional.empty()));
+        Refused.by(Kind.NOT_FOUND, () -> decisions.decide(0, anna, true, "fine", Optional.empty()));
     }
 }

@@ -41,7 +41,8 @@ class PlaceRepositoryTest {
     private final RealDatabase database = RealDatabase.get();
     private final DeploymentMapper mapper = database.mapper(DeploymentMapper.class);
     private final Versions versions = mock(Versions.class);
-    private final PlaceRepository repository = new PlaceRepository(mapper, versions, database.json());
+    private final PlaceRepository repository = new PlaceRepository(mapper, versions, mock(Environments.class),
+            database.json());
     private final Rows.Place row = database.rows().place();
     private final long line = database.rows().line(row.component());
     private final long host = database.rows().host(row.id());

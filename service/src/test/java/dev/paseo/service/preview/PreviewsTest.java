@@ -18,11 +18,11 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.deployment.Requests;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.notice.Notices;
-import dev.paseo.service.place.Places;
+import dev.paseo.service.place.Deployments;
 import dev.paseo.service.preview.PreviewMapper.PreviewRow;
+import dev.paseo.service.request.Requests;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
@@ -53,9 +53,11 @@ class PreviewsTest {
     private final Versions versions = mock(Versions.class);
     private final Components components = mock(Components.class);
     private final Agents agents = mock(Agents.class);
-    private final Previews previews = new Previews(mapper, mock(Requests.class), mock(Places.class),
-            new Previews.Sources(versions, components, mock(Environments.class), mock(Secrets.class), agents),
-            new Previews.Writing(noon.changes, mock(Notices.class), RealDatabase.get().json()));
+    private final PreviewTemplates templates = new PreviewTemplates(mapper, agents, RealDatabase.get().json());
+    private final Previews previews = new Previews(
+            new PreviewsAsked(versions, components, mock(Deployments.class)), templates,
+            new PreviewPlaces(mapper, templates, mock(Environments.class), mock(Secrets.class), noon.changes),
+            mock(Requests.class), new NoPreview(noon.changes, mock(Notices.class)));
 
     @BeforeEach
     void aBranchThatWantsOne() {

@@ -9,16 +9,12 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.core.environment.Rules;
-import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.audit.TrailExport;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.deployment.DeploymentViews;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.version.Versions;
 import dev.paseo.core.access.Person;
 import java.time.Instant;
 import java.util.Collections;
@@ -40,10 +36,8 @@ class ReleaseRecordsTest {
         when(environments.named("production"))
                 .thenReturn(new Environments.Environment(3, "production", "UTC", Rules.NONE, 1, 1));
         when(mapper.ofPeriod(anyLong(), any(), any(), anyInt())).thenReturn(Collections.nCopies(101, 7L));
-        ReleaseRecords records = new ReleaseRecords(mapper, mock(Deployments.class), mock(DeploymentViews.class),
-                environments,
-                new ReleaseRecords.Proving(mock(Versions.class), mock(Evidence.class), mock(AuditTrail.class),
-                        mock(TrailExport.class)));
+        ReleaseRecords records = new ReleaseRecords(mapper, mock(Deployments.class), environments,
+                mock(RecordedDeployments.class), mock(TrailExport.class));
         Refusal refused = assertThrows(Refusal.class, () -> records.ofPeriod("production", NOON, NOON.plusSeconds(9),
                 new ReleaseRecords.Reader(mock(Person.class), NOON.plusSeconds(9))));
         assertEquals("should be nearer to until: more than 100 deployments are in between", refused.getMessage());

@@ -43,9 +43,9 @@ class RunStartsTest {
     private final AtNoon noon = new AtNoon();
     private final Versions versions = mock(Versions.class);
     private final Secrets secrets = mock(Secrets.class);
-    private final RunStarts starts = new RunStarts(database.mapper(RunMapper.class), versions,
-            new RunStarts.Opened(secrets, mock(Takes.class)), database.json(),
-            new RunStarts.Consequences(mock(Effects.class), noon.changes));
+    private final RunMapper mapper = database.mapper(RunMapper.class);
+    private final RunStarts starts = new RunStarts(mapper, new VersionNumbers(mapper, versions, noon.clock),
+            new FromElsewhere(secrets, mock(Takes.class)), mock(Effects.class), noon.changes, database.json());
     private final long component = database.rows().component();
     private final long file = database.insert("""
             insert into pipeline_file (component_id, commit_id, path, text, problems, read_at)

@@ -7,26 +7,20 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 import static org.mockito.ArgumentMatchers.any;
 
-import dev.paseo.service.arrival.Arrivals;
-import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.change.AtNoon;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
-import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import tools.jackson.databind.json.JsonMapper;
 
 class StoresTest {
 
@@ -37,10 +31,8 @@ class StoresTest {
     private final AtNoon noon = new AtNoon();
     private final StoreMapper mapper = mock(StoreMapper.class);
     private final Settings settings = mock(Settings.class);
-    private final Stores stores = new Stores(mapper, mock(Components.class), mock(Arrivals.class),
-            new Stores.Reaching(mock(Web.class), mock(KeptBytes.class), mock(JsonMapper.class), mock(Secrets.class),
-                    settings, mock(Quotas.class)),
-            new Stores.Around(noon.changes, RealDatabase.get().json()), Duration.ofSeconds(30));
+    private final Stores stores = new Stores(mapper, new StoreAddresses(mock(Web.class), settings),
+            mock(Secrets.class), noon.changes, RealDatabase.get().json());
 
     private void watch(WatchedStore.Kind kind, String address, String name, String group, String pattern) {
         stores.watch(COMPONENT, new WatchedStore.Where(kind, address, Optional.of(name), Optional.of(group),

@@ -3,7 +3,7 @@ package dev.paseo.service.notice;
 import java.util.Locale;
 
 /** What people are told about, and how where they have not chosen. */
-public enum Event {
+public enum NoticeKind {
     WAITS("something waits for you", Delivery.NOW, Delivery.NOW),
     VOIDED("what you approved no longer counts", Delivery.NOW, Delivery.NOW),
     EXPIRES("something that waits for you is about to expire", Delivery.NOW, Delivery.NOW),
@@ -35,7 +35,7 @@ public enum Event {
     private final Delivery console;
     private final Delivery mail;
 
-    Event(String words, Delivery console, Delivery mail) {
+    NoticeKind(String words, Delivery console, Delivery mail) {
         this.words = words;
         this.console = console;
         this.mail = mail;

@@ -1,4 +1,4 @@
-package dev.paseo.service.component;
+package dev.paseo.service.registration;
 
 import dev.paseo.service.start.Triggers;
 import dev.paseo.core.access.Action;
@@ -12,6 +12,8 @@ import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.piece.PipelineText;
 import dev.paseo.service.component.Components.RegisteredComponent;
+import dev.paseo.service.component.PipelineChecks;
+import dev.paseo.service.component.Registration;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.source.Mirror;

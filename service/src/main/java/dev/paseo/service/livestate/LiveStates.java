@@ -1,4 +1,4 @@
-package dev.paseo.service.place;
+package dev.paseo.service.livestate;
 
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.audit.Guarded;
@@ -13,9 +13,9 @@ public class LiveStates implements Guarded {
 
     private static final String KIND = "live";
 
-    private final DeploymentMapper mapper;
+    private final LiveMapper mapper;
 
-    LiveStates(DeploymentMapper mapper) {
+    LiveStates(LiveMapper mapper) {
         this.mapper = mapper;
     }
 
@@ -27,7 +27,7 @@ public class LiveStates implements Guarded {
     @Override
     public Map<String, String> states() {
         return mapper.whatIsLive(null).stream()
-                .collect(Collectors.toMap(row -> subject(row.place()), DeploymentMapper.LiveRow::text));
+                .collect(Collectors.toMap(row -> subject(row.place()), LiveMapper.LiveRow::text));
     }
 
     private static String subject(long place) {
@@ -36,7 +36,7 @@ public class LiveStates implements Guarded {
 
     /** The entry, stating what is live there now. */
     public AuditTrail.Entry into(AuditTrail.Entry entry, long place) {
-        Optional<DeploymentMapper.LiveRow> now = mapper.whatIsLive(place).stream().findFirst();
+        Optional<LiveMapper.LiveRow> now = mapper.whatIsLive(place).stream().findFirst();
         return now.map(row -> entry.stating(subject(place), row.text())).orElseGet(() -> entry.gone(subject(place)));
     }
 }

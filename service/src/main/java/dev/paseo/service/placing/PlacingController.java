@@ -1,4 +1,4 @@
-package dev.paseo.service.environment;
+package dev.paseo.service.placing;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
@@ -6,6 +6,8 @@ import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsWriter;
 import dev.paseo.language.environment.Placing;
 import dev.paseo.service.component.Components;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Exporting;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import java.util.LinkedHashMap;
@@ -68,7 +70,7 @@ class PlacingController {
 
     /** Writes the environments file with these places of a component; loading it is another act. Changes nothing. */
     @PostMapping("/draft")
-    RulesController.TextView draft(@AuthenticationPrincipal Person person, @PathVariable String name,
+    Exporting.TextView draft(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody PlacesRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         String component = components.named(name).name();
@@ -83,6 +85,6 @@ class PlacingController {
                 throw Refusal.invalid("/places/" + place.getKey(), String.valueOf(taken.getMessage()));
             }
         }
-        return new RulesController.TextView(EnvironmentsWriter.write(file), exporting.digest());
+        return new Exporting.TextView(EnvironmentsWriter.write(file), exporting.digest());
     }
 }

@@ -1,27 +1,33 @@
-package dev.paseo.service.run;
+package dev.paseo.language.file;
 
 import dev.paseo.core.run.RunPlan;
 import dev.paseo.core.run.RunState;
 import dev.paseo.language.condition.Condition;
-import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.Recipe;
-import dev.paseo.language.file.Variants;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /** Makes the plan of a run from its pipeline file and what is known at its start. */
-final class Planning {
+public final class RunPlanning {
 
-    private Planning() {}
+    private RunPlanning() {}
 
-    static RunState plan(RunStarts.Start start, String version, Map<String, String> answers) {
-        PipelineFile file = start.plan();
+    /**
+     * What is known of a run at its start.
+     *
+     * @param cause   in a word: {@code push}, {@code upstream}, {@code asked}
+     * @param arrived whether a version that arrived started it; such a run seals nothing
+     * @param answers to all that the file asks
+     */
+    public record Start(String branch, String commit, String version, String cause, boolean trusted, boolean arrived,
+            Map<String, String> answers) {}
+
+    public static RunState plan(PipelineFile file, Start start) {
         Map<String, Object> facts = new LinkedHashMap<>(
-                Map.of("component", file.component(), "branch", start.branch(), "commit", start.commit().id(),
-                        "version", version, "cause", start.reason().kind(), "trusted", start.trusted(), "asks",
-                        identifiers(answers)));
+                Map.of("component", file.component(), "branch", start.branch(), "commit", start.commit(),
+                        "version", start.version(), "cause", start.cause(), "trusted", start.trusted(), "asks",
+                        identifiers(start.answers())));
         List<RunPlan.Planned> stages = file.stages().stream()
                 .map(stage -> new RunPlan.Planned(stage.name(), stage.order().after(),
                         stage.order().afterAny(), stage.order().ifFailed(),
@@ -30,7 +36,7 @@ final class Planning {
                 .toList();
         // What arrived has its artifacts already; its run looks at them and seals nothing.
         // Without stages the commit's files are the artifact, which is there once the run is prepared.
-        List<String> needed = start.reason().arrived().isPresent() || stages.isEmpty() ? List.of()
+        List<String> needed = start.arrived() || stages.isEmpty() ? List.of()
                 : file.deployment().map(Recipe::artifacts).orElse(List.of());
         return RunPlan.of(stages, needed);
     }
