@@ -8,6 +8,10 @@ import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.Subject;
+import dev.paseo.service.change.Changes;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.PlaceGates;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
@@ -21,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.springframework.context.ConfigurableApplicationContext;
 
 /** How fast gates are judged, what waits is listed, versions are compared, and a decision is seen by others. */
 final class GateBench {
@@ -36,10 +41,16 @@ final class GateBench {
 
     void measure() throws Exception {
         judging();
-        try (Park park = Park.open()) {
+        try (Park park = new Park()) {
+            ConfigurableApplicationContext service = park.startService();
+            park.accounts();
+            for (String agent : park.agents()) {
+                park.startAgent(agent);
+            }
             comparing(park);
             deciding(park);
             waiting(park);
+            judgingWithLoading(park, service);
         }
     }
 
@@ -84,6 +95,51 @@ final class GateBench {
                 new Figures.Limit(percentile(times, 0.99), 1, false,
                         "groups are searched for everyone who could decide"),
                 "5 of each: approvals of 40 people, checklists, live-for, facts; 2,000 times, warm");
+    }
+
+    /** The same, each time with all that it is judged on read from the database, as before every decision. */
+    private void judgingWithLoading(Park park, ConfigurableApplicationContext service) throws Exception {
+        StringBuilder approvals = new StringBuilder();
+        StringBuilder checklists = new StringBuilder();
+        StringBuilder facts = new StringBuilder();
+        for (int at = 0; at < 6; at++) {
+            for (int member = 0; member < 40; member++) {
+                park.account("person-" + at + "-" + member, List.of("approver"), List.of("group-" + at));
+            }
+            approvals.append("        - {from: group-").append(at)
+                    .append(", count: 2, not-by: [authors, requester], within: 48h}\n");
+            checklists.append("        - {for: group-").append(at).append(", items: [one, two, three]}\n");
+            facts.append("        - \"tests.failed <= ").append(at).append("\"\n");
+        }
+        String production = "    follows: staging\n    to-enter:\n      approvals:\n" + approvals + "      checklist:\n"
+                + checklists + "      facts:\n" + facts + "      live-for: 2h\n      open: daily 00:00-24:00\n";
+        String text = Scenario.environments(park::hostAddress);
+        int from = text.indexOf("    follows: staging");
+        park.as("admin").put("/api/v1/environments", Map.of("text",
+                text.substring(0, from) + production + text.substring(text.indexOf("    components:", from)), "loosen",
+                true)).good();
+        long id = park.promote("1.4.2", "production");
+        Changes changes = service.getBean(Changes.class);
+        PlaceGates gates = service.getBean(PlaceGates.class);
+        Environments environments = service.getBean(Environments.class);
+        Deployments deployments = service.getBean(Deployments.class);
+        List<Double> times = new ArrayList<>();
+        for (int at = -500; at < 500; at++) {
+            long began = System.nanoTime();
+            int judged = changes.in(() -> gates.evaluate(gates.atGate(environments.place("daylight-api", "production"),
+                    deployments.get(id)))).verdict().judgements().size();
+            if (judged < 20) {
+                throw new IllegalStateException("only " + judged + " criteria were judged");
+            }
+            if (at >= 0) {
+                times.add((System.nanoTime() - began) / 1e6);
+            }
+        }
+        figures.row("the same with all that it is judged on read from the database",
+                number("p50 %.1f ms, p99 %.1f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 5 ms",
+                new Figures.Limit(percentile(times, 0.5), 5, false, "each group and each fact is asked for"),
+                "20 criteria: 6 of approvals and of checklists, of groups of 40; 6 facts, live-for, hours; in a "
+                        + "transaction; 500 times, warm; the limit is held against the median");
     }
 
     private static double timed(Client client, String path) throws IOException {
