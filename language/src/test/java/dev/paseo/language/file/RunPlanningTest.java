@@ -17,7 +17,7 @@ class RunPlanningTest {
             component: daylight-api
             versions: "1.{serial}"
             asks:
-              loud: {question: How loud?, kind: choice, of: [quiet, loud], default: quiet}
+              loud: {question: How loud?, kind: one-of, of: [quiet, loud], default: quiet}
               how-many: {question: How many?, kind: text, default: "3"}
             stages:
               build: {steps: ['true'], keep: {app: out/app}}
