@@ -112,7 +112,7 @@ final class GateBench {
             facts.append("        - \"tests.failed <= ").append(at).append("\"\n");
         }
         String production = "    follows: staging\n    to-enter:\n      approvals:\n" + approvals + "      checklist:\n"
-                + checklists + "      facts:\n" + facts + "      live-for: 2h\n      open: daily 00:00-24:00\n";
+                + checklists + "      facts:\n" + facts + "      live-for: 2h\n      open: [\"daily 00:00-23:59\"]\n";
         String text = Scenario.environments(park::hostAddress);
         int from = text.indexOf("    follows: staging");
         park.as("admin").put("/api/v1/environments", Map.of("text",
