@@ -109,7 +109,7 @@ final class GateBench {
             approvals.append("        - {from: group-").append(at)
                     .append(", count: 2, not-by: [authors, requester], within: 48h}\n");
             checklists.append("        - {for: group-").append(at).append(", items: [one, two, three]}\n");
-            facts.append("        - \"tests.failed <= ").append(at).append("\"\n");
+            facts.append("        - 'trusted || branch == \"").append(at).append("\"'\n");
         }
         String production = "    follows: staging\n    to-enter:\n      approvals:\n" + approvals + "      checklist:\n"
                 + checklists + "      facts:\n" + facts + "      live-for: 2h\n      open: [\"daily 00:00-23:59\"]\n";
