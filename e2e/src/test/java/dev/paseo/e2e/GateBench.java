@@ -137,7 +137,7 @@ final class GateBench {
         }
         figures.row("the same with all that it is judged on read from the database",
                 number("p50 %.1f ms, p99 %.1f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 5 ms",
-                new Figures.Limit(percentile(times, 0.5), 5, false, "each group and each fact is asked for"),
+                new Figures.Limit(percentile(times, 0.5), 5, false, "each group is asked for by itself, and the rules are read more than once"),
                 "20 criteria: 6 of approvals and of checklists, of groups of 40; 6 facts, live-for, hours; in a "
                         + "transaction; 500 times, warm; the limit is held against the median");
     }
@@ -204,7 +204,8 @@ final class GateBench {
 
     private void waiting(Park park) throws Exception {
         String waits = " from seq_1_to_" + GATES;
-        park.database.as(
+        // Rows that no entry of the trail states; the park does not look for such ones then.
+        park.tamper(
                 "insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, "
                         + "concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01'"
                         + waits);
