@@ -43,7 +43,7 @@ export function Gates({ rules }: { rules: Schemas["RulesView"] }) {
         <Tabs.Content value="words">
           <Words words={rules.words} />
         </Tabs.Content>
-        <Tabs.Content value="file">
+        <Tabs.Content value="file" className="grid grid-cols-[minmax(0,1fr)] gap-2 pt-3">
           <pre className={RULES_FILE} tabIndex={0}>
             {rules.text}
           </pre>
