@@ -1,23 +1,12 @@
 package dev.paseo.service.deployment;
 
-import dev.paseo.core.deployment.Cautions;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.DeploymentStatus;
-import dev.paseo.core.deployment.HostContent;
-import dev.paseo.core.deployment.HostState;
-import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.core.deployment.Standing;
 import dev.paseo.core.text.Word;
 import dev.paseo.service.environment.Environments.Place;
-import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.gate.GateViews;
-import dev.paseo.service.host.HostReports;
-import dev.paseo.service.place.Deployments.HostLive;
-import dev.paseo.service.place.Deployments;
-import dev.paseo.service.place.HostContents;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.restraint.Holds;
 import dev.paseo.service.restraint.Restraints;
@@ -26,8 +15,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Places as people look at them. */
