@@ -9,7 +9,7 @@ import dev.paseo.cli.Context;
 import dev.paseo.cli.command.Commands;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Role;
-import dev.paseo.service.access.ProviderSettings;
+import dev.paseo.service.settings.ProviderSettings;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.witness.WitnessSettings;

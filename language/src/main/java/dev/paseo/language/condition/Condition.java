@@ -4,6 +4,10 @@ import dev.cel.common.CelAbstractSyntaxTree;
 import dev.cel.common.CelIssue;
 import dev.cel.common.CelOptions;
 import dev.cel.common.CelValidationException;
+import dev.cel.common.ast.CelExpr.ExprKind.Kind;
+import dev.cel.common.ast.CelExpr;
+import dev.cel.common.navigation.CelNavigableAst;
+import dev.cel.common.navigation.CelNavigableExpr;
 import dev.cel.common.types.CelType;
 import dev.cel.common.types.ListType;
 import dev.cel.common.types.SimpleType;
@@ -29,6 +33,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Conditions in the Common Expression Language (CEL), over a set of facts whose names and types are known, so that a
@@ -141,6 +146,23 @@ public final class Condition {
         groups.put("at", environments.stream().collect(Collectors.toMap(Condition::identifier,
                 name -> GroupTypes.named("reports"), (one, other) -> one, TreeMap::new)));
         return new Condition(plain, groups);
+    }
+
+    /** Over the facts of a gate, with those environments that these conditions name, whether they are there or not. */
+    public static Condition overGatesOf(Collection<String> conditions) {
+        return overGates(conditions.stream().flatMap(Condition::environments).collect(Collectors.toSet()));
+    }
+
+    private static Stream<String> environments(String condition) {
+        try {
+            return CelNavigableAst.fromAst(OVER_REPORTS.compiler.parse(condition).getAst()).getRoot().allNodes()
+                    .map(CelNavigableExpr::expr).filter(expr -> expr.getKind() == Kind.SELECT).map(CelExpr::select)
+                    .filter(select -> select.operand().getKind() == Kind.IDENT
+                            && select.operand().ident().name().equals("at"))
+                    .map(CelExpr.CelSelect::field);
+        } catch (CelValidationException invalid) {
+            return Stream.of();
+        }
     }
 
     /**

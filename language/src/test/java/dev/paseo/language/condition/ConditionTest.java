@@ -70,4 +70,19 @@ class ConditionTest {
         assertEquals(Optional.ofNullable(holds), conditions.holds(text, facts));
         assertEquals(seen, Condition.seen(text, facts));
     }
+
+    /** A condition is judged also after an environment that it names has gone: its facts are not there. */
+    @Test
+    void anEnvironmentThatIsNoMoreHasNoFacts() {
+        String gone = "branch == 'it\\'s at.home' || at.old_hut.tests.failed == 0 || branch == 'at.west'";
+        assertTrue(Condition.overGates(List.of("staging")).reasonAgainst(gone).orElseThrow()
+                .contains("there is no field old_hut"));
+        Condition conditions = Condition.overGatesOf(List.of("trusted", gone));
+        Map<String, Object> facts = Map.of("branch", "main", "trusted", true, "at", Map.of());
+        assertEquals(Optional.empty(), conditions.holds(gone, facts));
+        assertEquals(Optional.of(true), conditions.holds("trusted", facts));
+        assertEquals(Optional.of(true), conditions.holds(gone, Map.of("branch", "it's at.home", "at", Map.of())));
+        assertEquals(Optional.of(true), conditions.holds(gone, Map.of("branch", "main", "at",
+                Map.of("old_hut", Map.of("tests", Map.of("failed", 0L))))));
+    }
 }

@@ -1,11 +1,13 @@
 package dev.paseo.service.access;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -93,6 +95,15 @@ interface AccountMapper {
     @Select("select a.name from account_address d join account a on a.id = d.account_id where d.address = #{address}")
     Optional<String> nameOfAddress(String address);
 
+    record AddressRow(String address, String name) {}
+
+    /** Whose these addresses are; without those of nobody. */
+    @Select("""
+            <script>select d.address, a.name from account_address d join account a on a.id = d.account_id where
+              d.address in <foreach item="a" collection="addresses" open="(" separator="," close=")">#{a}</foreach>
+            </script>""")
+    List<AddressRow> ofAddresses(@Param("addresses") Collection<String> addresses);
+
     @Insert("insert ignore into account_group (name) values (#{name})")
     int addGroup(String name);
 
@@ -125,11 +136,17 @@ interface AccountMapper {
             + "#{account}")
     List<String> groupsOf(long account);
 
+    /** @param members one in a line; absent where nobody who may sign in is in the group */
+    record MembersRow(String group, @Nullable String members) {}
+
+    /** Of those of the names that are groups: who is in them and may sign in. */
     @Select("""
-            select a.name from group_member m join account_group g on g.id = m.group_id join account a on a.id =
-              m.account_id
-            where g.name = #{group} and a.disabled_at is null""")
-    List<String> members(String group);
+            <script>select g.name as `group`, (select group_concat(a.name separator '\n') from group_member m
+                join account a on a.id = m.account_id where m.group_id = g.id and a.disabled_at is null) as members
+            from account_group g
+            where g.name in <foreach item="g" collection="names" open="(" separator="," close=")">#{g}</foreach>
+            </script>""")
+    List<MembersRow> members(@Param("names") Collection<String> names);
 
     /** Of an account: a group that it is in, or a role that it or such a group has. */
     record MayRow(@Nullable String group, @Nullable String role, @Nullable String component,

@@ -11,11 +11,15 @@ import dev.paseo.service.access.AccountMapper.GrantRow;
 import dev.paseo.service.access.AccountMapper.MayRow;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Accounts: who somebody is at this moment, in which groups, and what they may. */
@@ -67,16 +71,19 @@ public class Accounts {
                 Optional.ofNullable(row.environment()))).toList();
     }
 
-    /** Who is in a group now, of those who may sign in. */
-    public Set<String> members(String group) {
-        return Set.copyOf(mapper.members(group));
-    }
-
-    /** The members of a group; where there is no such group, the person of that name. */
-    public Set<String> meant(String name) {
-        Set<String> members = members(name);
-        return members.isEmpty() && !mapper.groups().contains(name) && mapper.names().contains(name) ? Set.of(name)
-                : members;
+    /**
+     * Of each name the members of that group now, of those who may sign in; where there is no such group, the person
+     * of that name; nobody where there is neither.
+     */
+    public Map<String, Set<String>> meant(Collection<String> names) {
+        Map<String, Set<String>> meant = new HashMap<>();
+        if (!names.isEmpty()) {
+            mapper.members(names).forEach(row -> meant.put(row.group(),
+                    row.members() == null ? Set.of() : Set.of(row.members().split("\n"))));
+        }
+        List<String> people = meant.keySet().containsAll(names) ? List.of() : mapper.names();
+        names.forEach(name -> meant.computeIfAbsent(name, one -> people.contains(one) ? Set.of(one) : Set.of()));
+        return meant;
     }
 
     /** Everybody who may sign in, with what they may. */
@@ -103,10 +110,18 @@ public class Accounts {
         return mapper.addressOf(account);
     }
 
-    /** The account that a verified address, or a plain account name, stands for. */
-    public Optional<String> accountOf(String address) {
-        return mapper.nameOfAddress(address.toLowerCase(Locale.ROOT))
-                .or(() -> mapper.named(address).map(AccountRow::name));
+    /** The accounts that verified addresses, or plain account names, stand for; without those of nobody. */
+    public Map<String, String> accountsOf(Collection<String> addresses) {
+        Map<String, String> accounts = new HashMap<>();
+        Map<String, List<String>> given = addresses.stream()
+                .collect(Collectors.groupingBy(address -> address.toLowerCase(Locale.ROOT)));
+        if (!given.isEmpty()) {
+            mapper.ofAddresses(given.keySet())
+                    .forEach(row -> given.remove(row.address()).forEach(as -> accounts.put(as, row.name())));
+        }
+        given.values().forEach(rest -> rest.forEach(
+                as -> mapper.named(as).ifPresent(account -> accounts.put(as, account.name()))));
+        return accounts;
     }
 
     /** Who may what, or who somebody is, is not as it was: what waits for people is judged again. */

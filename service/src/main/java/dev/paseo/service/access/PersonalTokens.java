@@ -1,5 +1,6 @@
 package dev.paseo.service.access;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.core.text.When;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
@@ -77,7 +78,7 @@ public class PersonalTokens {
         Instant now = changes.now();
         changes.run(() -> {
             accounts.hold(owner);
-            mapper.add(Tokens.hash(token), account, wanted.description(),
+            mapper.add(Sha256.hex(token), account, wanted.description(),
                     wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null),
                     now,
                     now.plus(Duration.ofDays(wanted.days())));
@@ -92,7 +93,7 @@ public class PersonalTokens {
     /** Who signs in with this token, and no more of them than it may. */
     public Optional<Person> bearer(String token) {
         Instant now = changes.now();
-        return mapper.bearer(Tokens.hash(token), now).flatMap(row -> {
+        return mapper.bearer(Sha256.hex(token), now).flatMap(row -> {
             if (row.usedAt() == null || row.usedAt().plus(USED).isBefore(now)) {
                 mapper.used(row.token(), now);
             }
@@ -104,7 +105,7 @@ public class PersonalTokens {
     /** Why a token lets nobody in, as a sentence for whoever has it. */
     public String whyNot(String token) {
         Instant now = changes.now();
-        return mapper.standing(Tokens.hash(token)).map(row -> {
+        return mapper.standing(Sha256.hex(token)).map(row -> {
             if (row.disabledAt() != null) {
                 return "The account " + row.account() + " is disabled; ask an administrator";
             }
@@ -157,9 +158,9 @@ public class PersonalTokens {
     /** The one that somebody signs out with. */
     public void revoke(String token) {
         Instant now = changes.now();
-        mapper.bearer(Tokens.hash(token), now).ifPresent(row -> changes.run(() -> {
+        mapper.bearer(Sha256.hex(token), now).ifPresent(row -> changes.run(() -> {
             accounts.hold(row.name());
-            mapper.revokeByHash(Tokens.hash(token), row.name(), now);
+            mapper.revokeByHash(Sha256.hex(token), row.name(), now);
             record(AuditTrail.Entry.of(row.name(), "token revoked", row.name())
                     .with("token", Long.toString(row.token())).with("description", "the one signed out with"),
                     row.name());

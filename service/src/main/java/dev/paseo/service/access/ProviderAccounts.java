@@ -4,6 +4,7 @@ import dev.paseo.service.change.Changes;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.ProviderSettings;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;

@@ -1,5 +1,6 @@
 package dev.paseo.service.access;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.problem.Refusal;
@@ -34,7 +35,7 @@ public class SettingPasswords {
         String code = Tokens.fresh("paseo-code");
         Instant now = administration.now();
         mapper.dropCodes(account.id());
-        mapper.addCode(Tokens.hash(code), account.id(), by, now, now.plus(SigningIn.CODE));
+        mapper.addCode(Sha256.hex(code), account.id(), by, now, now.plus(SigningIn.CODE));
         administration.record(AuditTrail.Entry.of(by, "code for a password given", account.name()).with("good for",
                 SigningIn.CODE.toHours() + " h"));
         return code;

@@ -2,6 +2,7 @@ package dev.paseo.service.access;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Length;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.Changes;
@@ -45,7 +46,7 @@ public class SigningIn {
         String token = Tokens.fresh("paseo-session");
         Instant now = changes.now();
         changes.run(() -> {
-            mapper.addSession(Tokens.hash(token), account.id(), now, now.plus(SESSION));
+            mapper.addSession(Sha256.hex(token), account.id(), now, now.plus(SESSION));
             mapper.signedIn(account.id(), now);
             changes.record(AuditTrail.Entry.of(account.name(), "signed in", account.name()).with("by", by));
         });
@@ -85,7 +86,7 @@ public class SigningIn {
     /** The account that a code was given for; an unknown code counts as a try. */
     AccountRow ofCode(String code, String address) {
         limited(NOBODY, address, "");
-        return mapper.ofCode(Tokens.hash(code), changes.now()).orElseThrow(() -> {
+        return mapper.ofCode(Sha256.hex(code), changes.now()).orElseThrow(() -> {
             tries.failed(NOBODY, address, changes.outside());
             return Refusal.signedOut("This code is unknown, used, or older than " + CODE.toHours()
                     + " h; ask an administrator for a new one");
@@ -98,11 +99,11 @@ public class SigningIn {
     }
 
     public void signOut(String token) {
-        mapper.endSession(Tokens.hash(token));
+        mapper.endSession(Sha256.hex(token));
     }
 
     public Optional<Person> bySession(String token) {
-        return mapper.ofSession(Tokens.hash(token), changes.now())
+        return mapper.ofSession(Sha256.hex(token), changes.now())
                 .map(row -> accounts.person(row.id(), row.name()));
     }
 

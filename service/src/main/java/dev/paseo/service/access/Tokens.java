@@ -1,6 +1,5 @@
 package dev.paseo.service.access;
 
-import dev.paseo.core.text.Sha256;
 import java.security.SecureRandom;
 import java.util.Base64;
 
@@ -16,9 +15,5 @@ public final class Tokens {
         byte[] bytes = new byte[32];
         RANDOM.nextBytes(bytes);
         return prefix + "_" + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-    }
-
-    public static String hash(String token) {
-        return Sha256.hex(token);
     }
 }

@@ -1,5 +1,6 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.language.NearestName;
@@ -77,7 +78,7 @@ public class Agents {
         String token = Tokens.fresh("paseo-enrolment");
         changes.run(() -> {
             host.ifPresent(mapper::addHost);
-            mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Tokens.hash(token),
+            mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Sha256.hex(token),
                     changes.now().plus(INVITATION));
             changes.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse(""))
                     .with("offers", String.join(", ", offers)).with("untrusted", Boolean.toString(untrusted)));
@@ -88,7 +89,7 @@ public class Agents {
     /** The agent that this invitation makes of whoever has the secret; the same again, for an answer that was lost. */
     Optional<Agent> enrol(String invitation, String secret) {
         return changes.in(() -> {
-            if (mapper.enrol(Tokens.hash(invitation), Tokens.hash(secret), changes.now()) == 0) {
+            if (mapper.enrol(Sha256.hex(invitation), Sha256.hex(secret), changes.now()) == 0) {
                 return bySecret(secret);
             }
             Optional<Agent> agent = bySecret(secret);
@@ -104,7 +105,7 @@ public class Agents {
      */
     public Optional<String> renewal(Agent agent) {
         String token = Tokens.fresh("paseo-enrolment");
-        return mapper.renew(agent.id(), Tokens.hash(token), changes.now().plus(INVITATION),
+        return mapper.renew(agent.id(), Sha256.hex(token), changes.now().plus(INVITATION),
                 changes.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
     }
 
@@ -126,7 +127,7 @@ public class Agents {
     }
 
     public Optional<Agent> bySecret(String secret) {
-        return mapper.ofToken(Tokens.hash(secret)).map(this::enlisted);
+        return mapper.ofToken(Sha256.hex(secret)).map(this::enlisted);
     }
 
     /** Notes that it was heard of; written at most every ten seconds. */

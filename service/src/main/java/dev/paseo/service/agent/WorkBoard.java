@@ -1,5 +1,6 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.change.Changes;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
@@ -108,7 +109,7 @@ public class WorkBoard {
         String token = Tokens.fresh("paseo-lease");
         Instant now = changes.now();
         Instant until = leaseEnd(now);
-        if (mapper.lease(offered.id(), agent.id(), Tokens.hash(token), until, now) == 0) {
+        if (mapper.lease(offered.id(), agent.id(), Sha256.hex(token), until, now) == 0) {
             return Optional.empty();
         }
         if (!held.taken(agent.name())) {
@@ -126,7 +127,7 @@ public class WorkBoard {
         return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst()
                 .flatMap(work -> {
                     String token = Tokens.fresh("paseo-lease");
-                    return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(changes.now())) == 1
+                    return mapper.leaseAgain(work.id(), work.fence(), Sha256.hex(token), leaseEnd(changes.now())) == 1
                             ? mapper.byId(work.id()).map(again -> new Taken(again, token)) : Optional.<Taken>empty();
                 });
     }
@@ -137,7 +138,7 @@ public class WorkBoard {
 
     /** The work of a lease that is held now. */
     Optional<Work> ofLease(String token) {
-        return mapper.ofLease(Tokens.hash(token));
+        return mapper.ofLease(Sha256.hex(token));
     }
 
     /** @throws Refusal where no lease of this token is held now */
@@ -156,7 +157,7 @@ public class WorkBoard {
 
     /** Ends it; false where this lease may not, true also when the same lease has ended it before. */
     boolean end(String leaseToken, Lease.Result result, Owners owners) {
-        Optional<Work> known = mapper.everOfLease(Tokens.hash(leaseToken))
+        Optional<Work> known = mapper.everOfLease(Sha256.hex(leaseToken))
                 .filter(work -> work.fence() == result.fence());
         if (known.isEmpty()) {
             return false;

@@ -2,7 +2,7 @@ package dev.paseo.service.announcement;
 
 import com.github.packageurl.MalformedPackageURLException;
 import com.github.packageurl.PackageURL;
-import dev.paseo.service.access.Tokens;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.audit.TrailExport;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -102,7 +102,7 @@ public class Announcements {
     }
 
     private static String id(String key) {
-        return "pas_" + Tokens.hash(key).substring(0, 32);
+        return "pas_" + Sha256.hex(key).substring(0, 32);
     }
 
     private void tell(String kind, String component, String subject, String subjectType, String key,

@@ -1,10 +1,10 @@
 package dev.paseo.service.badge;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.run.Runs;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.secret.HookSecrets;
@@ -67,7 +67,7 @@ class BadgeController {
     }
 
     private String key(RegisteredComponent component) {
-        return Tokens.hash("badge\n" + secrets.of(component.id(), component.name())).substring(0, 24);
+        return Sha256.hex("badge\n" + secrets.of(component.id(), component.name())).substring(0, 24);
     }
 
     /** The badge: how the newest run of a branch went, as SVG. */

@@ -35,8 +35,11 @@ class DeploymentComparisons {
 
     /** Against what it replaces or, before it begins, what is live. */
     Comparisons.ComparisonView of(Deployment row) {
-        Place place = environments.placeById(row.placeId());
-        Versions.Version version = versions.byId(row.versionId());
+        return of(row, environments.placeById(row.placeId()), versions.byId(row.versionId()));
+    }
+
+    /** The same, of its place and its version. */
+    Comparisons.ComparisonView of(Deployment row, Place place, Versions.Version version) {
         Optional<Deployment> against = (row.startedAt() == null ? place.liveDeployment()
                 : Optional.ofNullable(row.replacesId())).flatMap(deployments::find);
         Optional<Versions.Version> live = against.map(other -> versions.byId(other.versionId()));

@@ -22,9 +22,10 @@ class DeploymentGates {
     /**
      * As it stands there; what each part means is told with the whole deployment.
      *
+     * @param place   that it stands before
      * @param version the version that stands there
      */
-    record AtItsGate(Versions.Version version, List<GateViews.CriterionView> criteria, String subject,
+    record AtItsGate(Place place, Versions.Version version, List<GateViews.CriterionView> criteria, String subject,
             Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
             List<GateViews.GateDecisionView> decisions, List<GateViews.ListView> checklists) {}
 
@@ -47,7 +48,7 @@ class DeploymentGates {
                 .orElseGet(() -> gates.digest(at));
         Optional<String> over = Optional
                 .of("deployment " + row.id() + " does not wait for a decision: it is " + Word.of(row.status()));
-        return new AtItsGate(at.version(),
+        return new AtItsGate(place, at.version(),
                 GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)), subject,
                 gate.map(each -> each.refusal(reader)).orElse(over),
                 gate.map(each -> each.tickRefusal(reader)).orElse(over),

@@ -2,7 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.environment.Environments;
+import dev.paseo.service.passage.Passages;
 import dev.paseo.service.place.Deployment;
 import java.util.List;
 import org.springframework.stereotype.Component;
@@ -12,20 +12,20 @@ import org.springframework.stereotype.Component;
 class DeploymentPast {
 
     /** @param walk where its version has been */
-    record Happened(List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, List<Environments.Stay> walk) {}
+    record Happened(List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, List<Passages.Walked> walk) {}
 
     private final StepLog steps;
     private final Causes causes;
-    private final Environments environments;
+    private final Passages passages;
 
-    DeploymentPast(StepLog steps, Causes causes, Environments environments) {
+    DeploymentPast(StepLog steps, Causes causes, Passages passages) {
         this.steps = steps;
         this.causes = causes;
-        this.environments = environments;
+        this.passages = passages;
     }
 
     Happened of(Deployment row) {
         return new Happened(steps.ofDeployment(row.id()), causes.chain(row.causeId()),
-                environments.stays(row.versionId()));
+                passages.walked(row.versionId()));
     }
 }

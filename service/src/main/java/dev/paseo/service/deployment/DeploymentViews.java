@@ -7,8 +7,8 @@ import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.comparison.Comparisons;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateViews;
+import dev.paseo.service.passage.Passages;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -53,7 +53,7 @@ public class DeploymentViews {
             Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
             List<GateViews.GateDecisionView> decisions, List<GateViews.ListView> checklists, List<HostView> hosts,
             List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
-            List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url,
+            List<Passages.Walked> walk, List<String> route, Optional<Long> run, Optional<String> url,
             Optional<String> behindUrl,
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan,
             Optional<Instant> until, int share, boolean asksToGoOn,
@@ -77,12 +77,12 @@ public class DeploymentViews {
     public DeploymentView whole(Deployment row, String reader) {
         DeploymentGates.AtItsGate gate = gates.of(row, reader);
         Versions.Version version = gate.version();
-        Destinations.Destination to = destinations.of(row, version);
+        Destinations.Destination to = destinations.of(row, gate.place(), version);
         DeploymentState state = to.state();
         DeploymentPast.Happened happened = past.of(row);
         return new DeploymentView(summaries.of(row), gate.criteria(), gate.subject(), gate.mayNot(),
                 gate.mayNotTick(), gate.commentRequired(), gate.decisions(), gate.checklists(), to.hosts(),
-                happened.tasks(), happened.causes(), comparisons.of(row), happened.walk(),
+                happened.tasks(), happened.causes(), comparisons.of(row, gate.place(), version), happened.walk(),
                 version.route().environments(), version.runNumber(), to.url(), to.behindUrl(), to.newer(),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
                 state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state),

@@ -36,12 +36,14 @@ class Destinations {
         this.plans = plans;
     }
 
-    Destination of(Deployment row, Versions.Version version) {
-        Place place = environments.placeById(row.placeId());
+    Destination of(Deployment row, Place place, Versions.Version version) {
+        Environments.Environment environment = environments.of(place);
+        Optional<Place> followed = environment.rules().followed().stream()
+                .flatMap(other -> environments.find(place.component(), other).stream()).findFirst();
         DeploymentState state = deployments.state(row);
-        return new Destination(state, hosts(place, state), place.url(), followed(place).flatMap(Place::url),
-                newer(place, row, version), withReview(cautions(place, row, version), row.id()),
-                environments.byId(place.environmentId()).zone());
+        return new Destination(state, hosts(place, state), place.url(), followed.flatMap(Place::url),
+                newer(followed, row, version), withReview(cautions(place, row, version), row.id()),
+                environment.zone());
     }
 
     /** What went live under something that was loosened says so until somebody has looked at it. */
@@ -73,17 +75,12 @@ class Destinations {
                 .toList();
     }
 
-    private Optional<Place> followed(Place place) {
-        return environments.byId(place.environmentId()).rules().followed().stream()
-                .flatMap(other -> environments.find(place.component(), other).stream()).findFirst();
-    }
-
     /** A newer version of the same line, live in the environment that this one follows. */
-    private Optional<String> newer(Place place, Deployment row, Versions.Version version) {
+    private Optional<String> newer(Optional<Place> followed, Deployment row, Versions.Version version) {
         if (row.status() != DeploymentStatus.WAITING) {
             return Optional.empty();
         }
-        return followed(place).flatMap(places::live)
+        return followed.flatMap(places::live)
                 .filter(other -> other.line() == version.line() && other.order() > version.order())
                 .map(Versions.Version::number);
     }

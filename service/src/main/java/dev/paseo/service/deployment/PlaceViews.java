@@ -69,7 +69,7 @@ public class PlaceViews {
                 ways.target(place).map(Versions.Version::number),
                 environments.settings(place.id(), place.settingsRevision()).variables(),
                 place.settingsRevision(),
-                environments.byId(place.environmentId()).zone());
+                environments.of(place).zone());
     }
 
     static List<MovementView> movements(DeploymentState state) {

@@ -1,6 +1,7 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.passage.Passages;
 import dev.paseo.service.passage.WalkStays;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.version.Versions;
@@ -28,15 +29,17 @@ class VersionWalks {
     private final Environments environments;
     private final Places places;
     private final WalkStays stays;
+    private final Passages passages;
 
-    VersionWalks(Environments environments, Places places, WalkStays stays) {
+    VersionWalks(Environments environments, Places places, WalkStays stays, Passages passages) {
+        this.passages = passages;
         this.environments = environments;
         this.places = places;
         this.stays = stays;
     }
 
     List<StopView> of(Versions.Version version) {
-        List<Environments.Stay> been = environments.stays(version.id());
+        List<Passages.Walked> been = passages.walked(version.id());
         List<WalkStays.Stay> kept = stays.of(version.id());
         Set<String> gated = environments.all().stream().filter(known -> known.rules().asksPeople())
                 .map(Environments.Environment::name).collect(Collectors.toSet());
@@ -44,17 +47,17 @@ class VersionWalks {
                 .map(environment -> stop(version, environment, been, kept, gated.contains(environment))).toList();
     }
 
-    private StopView stop(Versions.Version version, String environment, List<Environments.Stay> been,
+    private StopView stop(Versions.Version version, String environment, List<Passages.Walked> been,
             List<WalkStays.Stay> kept, boolean gated) {
-        Optional<Environments.Stay> stay = been.stream().filter(each -> each.environment().equals(environment))
+        Optional<Passages.Walked> stay = been.stream().filter(each -> each.environment().equals(environment))
                 .findFirst();
         Optional<String> live = environments.find(version.component(), environment).flatMap(places::live)
                 .map(Versions.Version::number);
-        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt),
-                stay.flatMap(Environments.Stay::endedAt), live, gated,
+        return new StopView(environment, stay.map(Passages.Walked::passage), stay.map(Passages.Walked::openedAt),
+                stay.flatMap(Passages.Walked::endedAt), live, gated,
                 environments.whyNoPlace(version.component(), environment),
                 kept.stream().filter(each -> each.environment().equals(environment))
                         .map(WalkStays.Stay::reason).findFirst(),
-                stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Environments.Stay::keeps));
+                stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Passages.Walked::keeps));
     }
 }

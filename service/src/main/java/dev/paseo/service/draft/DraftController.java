@@ -92,8 +92,8 @@ class DraftController {
     }
 
     private Draft.Drafted drafted(DraftRequest request, String branch, Mirror mirror, String commit) {
-        List<Draft.Environment> known = environments.all().stream()
-                .map(each -> new Draft.Environment(each.name(), each.hosts())).toList();
+        List<Draft.Environment> known = environments.hostCounts().entrySet().stream()
+                .map(each -> new Draft.Environment(each.getKey(), each.getValue())).toList();
         try {
             return Draft.of(request.component(), branch, new Draft.Repository(
                     new HashSet<>(mirror.paths(commit, MOST_PATHS)), path -> text(mirror, commit, path)), known,

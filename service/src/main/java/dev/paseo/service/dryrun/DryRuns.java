@@ -155,7 +155,8 @@ class DryRuns {
         Versions.Version version = versions.byId(row.versionId());
         Gates.Standing standing = side == GateSide.TO_GO_ON ? Gates.Standing.ofPassage(row.id())
                 : Gates.Standing.ofDeployment(row.id());
-        return new Gates.AtGate(standing, environments.place(row.component(), environment), version,
+        Environments.Place place = environments.place(row.component(), environment);
+        return new Gates.AtGate(standing, place, environments.of(place), version,
                 Optional.ofNullable(row.beforeId()).map(versions::byId), row.requester(), row.requestedAt(), row.kind(),
                 Optional.empty());
     }

@@ -71,7 +71,7 @@ class ConditionTrials {
     /** For which of the newest promotions into an environment a condition over facts would hold. */
     FactsView facts(Environments.Environment environment, String condition, Predicate<String> seen) {
         Condition over = Condition
-                .overGates(environments.all().stream().map(Environments.Environment::name).toList());
+                .overGates(environments.names());
         Optional<String> reason = over.reasonAgainst(condition);
         return reason.isPresent() ? new FactsView(reason, List.of())
                 : new FactsView(Optional.empty(), mapper.proposed(environment.name(), RUNS).stream()

@@ -16,8 +16,8 @@ interface EnvironmentMapper {
     record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision,
             int hosts) {}
 
-    record PlaceRow(long id, long environmentId, String environment, long componentId, String component,
-            @Nullable String url,
+    record PlaceRow(long id, long environmentId, String environment, String zone, long rulesRevision,
+            long componentId, String component, @Nullable String url,
             long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide,
             @Nullable String actingHost, @Nullable Instant retiredAt) {}
 
@@ -25,8 +25,8 @@ interface EnvironmentMapper {
             @Nullable Long servedBy) {}
 
     String PLACE = """
-            select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url,
-              p.settings_revision,
+            select p.id, p.environment_id, e.name as environment, e.zone, e.rules_revision, p.component_id, c.name as
+              component, p.url, p.settings_revision,
               p.live_deployment_id, p.live_side, p.acting_host, coalesce(p.retired_at, c.retired_at, e.retired_at) as
                 retired_at
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
@@ -35,6 +35,9 @@ interface EnvironmentMapper {
     @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and "
             + "retired_at is null order by position, id")
     List<EnvironmentRow> all();
+
+    @Select("select name from environment where not temporary and retired_at is null order by position, id")
+    List<String> names();
 
     @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where name = #{name}")
     Optional<EnvironmentRow> named(String name);
@@ -205,17 +208,6 @@ interface EnvironmentMapper {
             select e.name from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} and p.status = 'ended'""")
     List<String> passed(long version);
-
-    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt,
-            @Nullable String keeps) {}
-
-    @Select("""
-            select p.id, e.name as environment, p.status, p.opened_at, p.ended_at,
-              if(p.status = 'open' and (p.settled_at is not null or p.test_failed_at is not null), p.reason, null) as
-                keeps
-            from passage p join environment e on e.id = p.environment_id
-            where p.version_id = #{version} order by p.id""")
-    List<PassageRow> passages(long version);
 
     @Select("select t.body from preview_template t join environment e on e.id = t.environment_id where e.retired_at "
             + "is null order by t.environment_id")

@@ -8,6 +8,7 @@ import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,12 +20,17 @@ import org.springframework.stereotype.Component;
 @Component
 public class Environments {
 
-    /** An environment with the criteria of the gate before it; {@code hosts} counts those of all its places. */
-    public record Environment(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
+    /** An environment with the criteria of the gate before it. */
+    public record Environment(long id, String name, String zone, Rules rules, long rulesRevision) {}
 
-    /** One component in one environment. */
-    public record Place(long id, long environmentId, String environment, long componentId, String component,
-            Optional<String> url,
+    /**
+     * One component in one environment.
+     *
+     * @param zone          the environment's
+     * @param rulesRevision of the rules that are in force in the environment
+     */
+    public record Place(long id, long environmentId, String environment, String zone, long rulesRevision,
+            long componentId, String component, Optional<String> url,
             long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide,
             Optional<String> actingHost, Optional<Instant> retired) {}
 
@@ -55,10 +61,6 @@ public class Environments {
      */
     public record Ssh(String address, int port, String user, String key, String hostKey, String folder) {}
 
-    /** A version's stay. */
-    public record Stay(long passage, String environment, String status, Instant openedAt, Optional<Instant> endedAt,
-            Optional<String> keeps) {}
-
     private static final int MOST_PARSED = 500;
 
     private final EnvironmentMapper mapper;
@@ -74,9 +76,13 @@ public class Environments {
         this.stored = stored;
     }
 
+    private static String key(long environment, long revision) {
+        return environment + " " + revision;
+    }
+
     /** Rules of a revision never change, and reading them takes longer than judging by them. */
     private Rules rules(EnvironmentRow row) {
-        return parsed.computeIfAbsent(row.id() + " " + row.rulesRevision(), key -> {
+        return parsed.computeIfAbsent(key(row.id(), row.rulesRevision()), key -> {
             if (parsed.size() > MOST_PARSED) {
                 parsed.clear();
             }
@@ -85,7 +91,22 @@ public class Environments {
     }
 
     private Environment known(EnvironmentRow row) {
-        return new Environment(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision(), row.hosts());
+        return new Environment(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision());
+    }
+
+    /** The environment of a place; of rules that were read before, the database is not asked again. */
+    public Environment of(Place place) {
+        Rules rules = parsed.get(key(place.environmentId(), place.rulesRevision()));
+        return rules == null ? byId(place.environmentId())
+                : new Environment(place.environmentId(), place.environment(), place.zone(), rules,
+                        place.rulesRevision());
+    }
+
+    /** How many hosts the places of each have, by its name, in their order. */
+    public Map<String, Integer> hostCounts() {
+        Map<String, Integer> hosts = new LinkedHashMap<>();
+        mapper.all().forEach(row -> hosts.put(row.name(), row.hosts()));
+        return hosts;
     }
 
     /** The rules that were in force then. */
@@ -95,6 +116,11 @@ public class Environments {
 
     public List<Environment> all() {
         return mapper.all().stream().map(this::known).toList();
+    }
+
+    /** Of all, in their order. */
+    public List<String> names() {
+        return mapper.names();
     }
 
     public Environment byId(long id) {
@@ -107,7 +133,7 @@ public class Environments {
 
     private Refusal unknown(String name) {
         return Refusal.notFound("There is no environment " + name
-                + NearestName.hint(name, mapper.all().stream().map(EnvironmentRow::name).toList()));
+                + NearestName.hint(name, names()));
     }
 
     /** The hosts that an agent answers for and that are no preview's own. */
@@ -117,9 +143,8 @@ public class Environments {
 
     /** A place, also one that is retired: it can still be looked at. */
     public Place place(String component, String environment) {
-        Environment known = named(environment);
         return mapper.place(component, environment).map(Environments::place)
-                .orElseThrow(() -> Refusal.notFound(noPlace(component, known.name())));
+                .orElseThrow(() -> Refusal.notFound(noPlace(component, named(environment).name())));
     }
 
     private static String noPlace(String component, String environment) {
@@ -131,7 +156,7 @@ public class Environments {
         if (find(component, environment).isPresent()) {
             return Optional.empty();
         }
-        List<String> known = mapper.all().stream().map(EnvironmentRow::name).toList();
+        List<String> known = names();
         if (!known.contains(environment)) {
             return Optional.of("there is no environment " + environment + NearestName.hint(environment, known));
         }
@@ -153,7 +178,8 @@ public class Environments {
     }
 
     private static Place place(PlaceRow row) {
-        return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(),
+        return new Place(row.id(), row.environmentId(), row.environment(), row.zone(), row.rulesRevision(),
+                row.componentId(), row.component(),
                 Optional.ofNullable(row.url()),
                 row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()),
                 Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()),
@@ -240,13 +266,6 @@ public class Environments {
     /** The environments that a version has been live in and has left by their gates onward. */
     public Set<String> passed(long version) {
         return Set.copyOf(mapper.passed(version));
-    }
-
-    public List<Stay> stays(long version) {
-        return mapper.passages(version).stream()
-                .map(row -> new Stay(row.id(), row.environment(), row.status(), row.openedAt(),
-                        Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps())))
-                .toList();
     }
 
     /** The settings of a place as they were, the newest first. */

@@ -1,8 +1,8 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsWriter;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.database.Json;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -43,7 +43,7 @@ public class Exporting {
 
     /** SHA-256 of all of it. */
     public String digest() {
-        return Tokens.hash(all());
+        return Sha256.hex(all());
     }
 
     /** One environment, under another name: to be looked over, given hosts, and loaded. */

@@ -2,8 +2,8 @@ package dev.paseo.service.evidence;
 
 import dev.paseo.core.evidence.FindingsSummary.Finding;
 import dev.paseo.core.evidence.FindingsSummary;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.access.Tokens;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -87,7 +87,7 @@ final class FindingsReport {
         JsonNode own = result.path("partialFingerprints");
         String text = own.isEmpty() ? rule + "\n" + file + "\n" + message : own.toString();
         int again = seen.merge(text, 1, Integer::sum);
-        return Tokens.hash(text + "\n" + again).substring(0, 32);
+        return Sha256.hex(text + "\n" + again).substring(0, 32);
     }
 
     FindingsSummary summary() {

@@ -3,10 +3,14 @@ package dev.paseo.service.gate;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.gate.GateDecisionMapper.WroteRow;
 import java.util.Collection;
 import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -65,18 +69,20 @@ public class Authorship {
      * for these commits.
      */
     public Optional<Behind> behind(long component, Optional<String> live, String proposed) {
-        return mapper.authors(component, live.orElse(""), proposed).map(text -> {
-            Set<String> addresses = new HashSet<>(json.read(text, ADDRESSES));
-            addresses.addAll(mapper.pushers(component, live.orElse(""), proposed));
+        List<WroteRow> rows = mapper.wrote(component, live.orElse(""), proposed);
+        return rows.stream().filter(row -> !row.pushed()).findFirst().map(authors -> {
+            Set<String> addresses = new HashSet<>(json.read(authors.text(), ADDRESSES));
+            rows.stream().filter(WroteRow::pushed).map(WroteRow::text).forEach(addresses::add);
             return known(addresses);
         });
     }
 
     private Behind known(Collection<String> addresses) {
-        Behind behind = new Behind(new HashSet<>(), new HashSet<>());
-        addresses.stream().filter(address -> !address.isBlank()).forEach(address -> accounts.accountOf(address)
-                .ifPresentOrElse(behind.accounts()::add, () -> behind.unknown().add(address)));
-        return behind;
+        Set<String> unknown = addresses.stream().filter(address -> !address.isBlank())
+                .collect(Collectors.toCollection(HashSet::new));
+        Map<String, String> known = accounts.accountsOf(unknown);
+        unknown.removeAll(known.keySet());
+        return new Behind(new HashSet<>(known.values()), unknown);
     }
 
     /** The uploader and the authors that an upload states. */

@@ -3,6 +3,8 @@ package dev.paseo.service.gate;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateDecision;
 import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Needs.What;
+import dev.paseo.core.gate.Needs;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.service.database.Json;
@@ -30,26 +32,28 @@ class FactsOfGates {
     }
 
     GateFacts load(Gates.AtGate at, List<Criterion> criteria, Subject subject, GateFacts.Around around) {
-        boolean asks = criteria.stream().anyMatch(
-                criterion -> criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist);
-        boolean authors = criteria.stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals
-                && approvals.notBy().contains(Criterion.Exclusion.AUTHORS));
-        Authorship.Behind behind = authors ? people.behind(at) : new Authorship.Behind(Set.of(), Set.of());
+        Needs needs = Needs.of(criteria);
+        Authorship.Behind behind = needs.has(What.AUTHORS) ? people.behind(at)
+                : new Authorship.Behind(Set.of(), Set.of());
         return new GateFacts(subject, at.requester(), behind.accounts(), behind.unknown(),
-                asks ? people.people(at, criteria) : new GateFacts.People(Map.of(), Map.of()),
-                versions.of(at, criteria), at.requestedAt(), said(at), around);
+                needs.people().isEmpty() ? new GateFacts.People(Map.of(), Map.of()) : people.people(at, needs.people()),
+                versions.of(at, needs), at.requestedAt(), said(at, needs), around);
     }
 
-    private GateFacts.Said said(Gates.AtGate at) {
+    private GateFacts.Said said(Gates.AtGate at, Needs needs) {
         Map<String, GateFacts.Answer> answers = new HashMap<>();
-        if (!at.standing().leaves()) {
+        if (needs.has(What.ANSWERS) && !at.standing().leaves()) {
             mapper.answers(at.standing().deployment()).forEach(row -> answers.put(row.name(),
                     new GateFacts.Answer(Optional.ofNullable(row.yes()), row.words(), row.askedAt())));
         }
-        return new GateFacts.Said(decisions(at.standing()), mapper
-                .ticks(at.standing().deployment(), at.standing().passage()).stream()
+        return new GateFacts.Said(decisions(at.standing()),
+                needs.has(What.TICKS) ? ticks(at.standing()) : List.of(), answers);
+    }
+
+    private List<Tick> ticks(Gates.Standing standing) {
+        return mapper.ticks(standing.deployment(), standing.passage()).stream()
                 .map(row -> new Tick(row.item(), row.by(), Tick.Outcome.valueOf(row.outcome()), row.note(), row.at()))
-                .toList(), answers);
+                .toList();
     }
 
     List<GateDecision> decisions(Gates.Standing standing) {

@@ -89,10 +89,12 @@ interface GateDecisionMapper {
     @Select("select name, yes, words, asked_at, answered_at from outside_answer where deployment_id = #{deployment}")
     List<AnswerRow> answers(@Nullable Long deployment);
 
-    @Select("""
+    String AUTHORS = """
             select addresses from authorship
-            where component_id = #{component} and from_commit = #{from} and to_commit = #{to}""")
-    Optional<String> authors(long component, String from, String to);
+            where component_id = #{component} and from_commit = #{live} and to_commit = #{proposed}""";
+
+    @Select(AUTHORS)
+    Optional<String> authors(long component, String live, String proposed);
 
     @Insert("""
             insert ignore into authorship (component_id, from_commit, to_commit, addresses)
@@ -103,15 +105,22 @@ interface GateDecisionMapper {
      * Who pushed, or that nobody told who pushed what, to the branch of this commit since what is live was pushed
      * there; all who ever did, where it was not.
      */
-    @Select("""
+    String PUSHERS = """
             select distinct case when e.told then e.actor else concat('the pusher of ', e.commit_id, ' to ',
-              e.branch) end from trigger_event e
+              e.branch) end as pusher from trigger_event e
             join (select max(id) as last, branch from trigger_event where component_id = #{component} and kind =
               'push' and commit_id = #{proposed} group by branch) p on e.branch = p.branch and e.id <= p.last
             where e.component_id = #{component} and e.kind = 'push'
               and e.id > coalesce((select min(l.id) from trigger_event l where l.component_id = #{component} and
-              l.kind = 'push' and l.commit_id = #{live} and l.branch = e.branch), 0)""")
-    List<String> pushers(long component, String live, String proposed);
+              l.kind = 'push' and l.commit_id = #{live} and l.branch = e.branch), 0)""";
+
+    /** @param pushed by this one; else the addresses of all authors, as a list */
+    record WroteRow(boolean pushed, String text) {}
+
+    /** The authors, where they are known, and the pushers, asked together. */
+    @Select("select false as pushed, addresses as text from (" + AUTHORS + ") a union all select true, pusher from ("
+            + PUSHERS + ") p")
+    List<WroteRow> wrote(long component, String live, String proposed);
 
     @Select("select address from version_author where version_id = #{version}")
     List<String> stated(long version);

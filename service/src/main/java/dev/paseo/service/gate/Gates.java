@@ -9,7 +9,7 @@ import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateInput;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Subject;
-import dev.paseo.service.access.Tokens;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Gates.Standing;
@@ -20,7 +20,6 @@ import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -45,16 +44,18 @@ public class Gates {
     }
 
     /**
-     * Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are
-     * counted from.
+     * Something at a gate, with all that is asked more than once; {@code requester} is empty for what is automatic,
+     * {@code requestedAt} is what times are counted from.
+     *
+     * @param environment that the gate is of, with its rules
      */
-    public record AtGate(Standing standing, Environments.Place place, Versions.Version version,
-            Optional<Versions.Version> live, String requester,
+    public record AtGate(Standing standing, Environments.Place place, Environments.Environment environment,
+            Versions.Version version, Optional<Versions.Version> live, String requester,
             Instant requestedAt, Kind kind, Optional<InSet> set) {
 
         /** The same together with other members of its set. */
         public AtGate with(List<AtGate> others) {
-            return new AtGate(standing, place, version, live, requester, requestedAt, kind,
+            return new AtGate(standing, place, environment, version, live, requester, requestedAt, kind,
                     Optional.of(new InSet(true, others)));
         }
     }
@@ -74,14 +75,12 @@ public class Gates {
         }
     }
 
-    private final Environments environments;
     private final FactsOfGates facts;
     private final Restraints restraints;
     private final Secrets secrets;
     private final ServiceClock clock;
 
-    Gates(Environments environments, FactsOfGates facts, Restraints restraints, Secrets secrets, ServiceClock clock) {
-        this.environments = environments;
+    Gates(FactsOfGates facts, Restraints restraints, Secrets secrets, ServiceClock clock) {
         this.facts = facts;
         this.restraints = restraints;
         this.secrets = secrets;
@@ -91,38 +90,37 @@ public class Gates {
     /** Loads the gate once, for all that anybody wants to know of it. */
     public Evaluation evaluate(AtGate at) {
         List<AtGate> others = at.set().filter(InSet::first).map(InSet::others).orElse(List.of());
+        List<Criterion> asked = asked(at);
         return new Evaluation(
-                new GateInput(at.place().environment(), at.set().filter(set -> !set.first()).isPresent(), asked(at),
-                        facts(at, criterion -> true),
-                        others.stream()
-                                .map(other -> new GateInput.Member(other.version().component(),
-                                        other.version().number(), other.version().blocked(), asked(other),
-                                        facts(other, criterion -> !Gate.asksPeople(criterion))))
-                                .toList()),
+                new GateInput(at.place().environment(), at.set().filter(set -> !set.first()).isPresent(), asked,
+                        facts(at, asked), others.stream().map(this::member).toList()),
                 clock.now());
     }
 
+    private GateInput.Member member(AtGate other) {
+        List<Criterion> asked = asked(other);
+        return new GateInput.Member(other.version().component(), other.version().number(), other.version().blocked(),
+                asked, facts(other, asked.stream().filter(criterion -> !Gate.asksPeople(criterion)).toList()));
+    }
+
     /** What its rules ask, without what only its place asks. */
-    private List<Criterion> asked(AtGate at, Environments.Environment environment) {
-        return at.standing().leaves() ? environment.rules().toGoOn(at.place().component())
-                : environment.rules().toEnter(at.kind(), at.place().component());
+    private static List<Criterion> own(AtGate at) {
+        return at.standing().leaves() ? at.environment().rules().toGoOn(at.place().component())
+                : at.environment().rules().toEnter(at.kind(), at.place().component());
     }
 
-    private List<Criterion> asked(AtGate at) {
-        List<Criterion> own = asked(at, environments.byId(at.place().environmentId()));
+    private static List<Criterion> asked(AtGate at) {
+        List<Criterion> own = own(at);
         return at.set().filter(InSet::first)
-                .map(set -> Gate.ofSet(own,
-                        set.others().stream()
-                                .map(other -> asked(other, environments.byId(other.place().environmentId()))).toList()))
-                .orElse(own);
+                .map(set -> Gate.ofSet(own, set.others().stream().map(Gates::asked).toList())).orElse(own);
     }
 
-    private GateFacts facts(AtGate at, Predicate<Criterion> which) {
+    private GateFacts facts(AtGate at, List<Criterion> criteria) {
         GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : restraints.around(
-                at.place(), at.version(), at.kind(),
+                at.place(), at.environment(), at.version(), at.kind(),
                 at.set().map(InSet::others).orElse(List.of()).stream().collect(
                         Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
-        return facts.load(at, asked(at).stream().filter(which).toList(), subject(at), around);
+        return facts.load(at, criteria, subject(at), around);
     }
 
     /** What criteria of other rules would be judged on, of something that stood at a gate: as it is known now. */
@@ -137,16 +135,15 @@ public class Gates {
 
     /** What an approval would approve now. */
     public Subject subject(AtGate at) {
-        Environments.Environment environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         long revision = secrets.revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
                 .values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
         String version = at.set().filter(InSet::first)
-                .map(set -> Tokens.hash(at.version().digest()
+                .map(set -> Sha256.hex(at.version().digest()
                         + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
                 .orElse(at.version().digest());
-        return new Subject(version, at.place().settingsRevision(), revision, environment.rulesRevision(),
+        return new Subject(version, at.place().settingsRevision(), revision, at.environment().rulesRevision(),
                 at.place().liveDeployment().orElse(0L));
     }
 

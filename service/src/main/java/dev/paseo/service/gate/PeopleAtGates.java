@@ -43,22 +43,11 @@ class PeopleAtGates {
                 .orElseGet(() -> authorship.stated(version.id()));
     }
 
-    /** The members of all groups that the criteria name, and who stands in for whom. */
-    GateFacts.People people(Gates.AtGate at, List<Criterion> criteria) {
-        Set<String> named = new HashSet<>();
-        for (Criterion criterion : criteria) {
-            if (criterion instanceof Criterion.Approvals approvals) {
-                named.addAll(approvals.from());
-                approvals.escalation().ifPresent(more -> named.add(more.to()));
-            } else if (criterion instanceof Criterion.Checklist checklist) {
-                named.addAll(checklist.from());
-            }
-        }
-        Map<String, Set<String>> members = new HashMap<>();
-        named.forEach(name -> members.put(name, accounts.meant(name)));
+    /** The members of these groups, and who stands in for whom. */
+    GateFacts.People people(Gates.AtGate at, Set<String> named) {
         Map<String, Set<String>> standIns = new HashMap<>();
         mapper.standIns(at.standing().deployment(), clock.now())
                 .forEach(row -> standIns.computeIfAbsent(row.deputy(), name -> new HashSet<>()).add(row.principal()));
-        return new GateFacts.People(members, standIns);
+        return new GateFacts.People(accounts.meant(named), standIns);
     }
 }

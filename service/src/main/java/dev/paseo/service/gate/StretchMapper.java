@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,17 @@ interface StretchMapper {
 
     @Select("select since_at, longest_micros from stretch where place_id = #{place} and version_id = #{version}")
     Optional<StretchRow> of(long place, long version);
+
+    record StretchInRow(String environment, @Nullable Instant sinceAt, long longestMicros) {}
+
+    /** How long a version has been live in its places in these environments; without those where it never was. */
+    @Select("""
+            <script>select e.name as environment, s.since_at, s.longest_micros from stretch s
+              join place p on p.id = s.place_id join environment e on e.id = p.environment_id
+            where s.version_id = #{version} and p.retired_at is null and e.retired_at is null and e.name in
+              <foreach item="e" collection="environments" open="(" separator="," close=")">#{e}</foreach>
+            </script>""")
+    List<StretchInRow> in(@Param("environments") List<String> environments, @Param("version") long version);
 
     @Update("""
             update stretch set longest_micros = greatest(longest_micros, timestampdiff(microsecond, since_at,

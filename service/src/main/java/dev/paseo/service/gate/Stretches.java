@@ -6,7 +6,11 @@ import dev.paseo.service.environment.Environments;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
@@ -51,9 +55,23 @@ public class Stretches {
 
     public GateFacts.Stretch of(Environments.Place place, long version) {
         return mapper.of(place.id(), version)
-                .map(row -> new GateFacts.Stretch(place.environment(),
-                        Duration.of(row.longestMicros(), ChronoUnit.MICROS),
-                        Optional.ofNullable(row.sinceAt())))
-                .orElse(new GateFacts.Stretch(place.environment(), Duration.ZERO, Optional.empty()));
+                .map(row -> stretch(place.environment(), row.longestMicros(), row.sinceAt()))
+                .orElse(stretch(place.environment(), 0, null));
+    }
+
+    private static GateFacts.Stretch stretch(String environment, long longestMicros, @Nullable Instant since) {
+        return new GateFacts.Stretch(environment, Duration.of(longestMicros, ChronoUnit.MICROS),
+                Optional.ofNullable(since));
+    }
+
+    /** Of its version in each of these environments. */
+    List<GateFacts.Stretch> in(List<String> environments, long version) {
+        if (environments.isEmpty()) {
+            return List.of();
+        }
+        Map<String, GateFacts.Stretch> known = mapper.in(environments, version).stream().collect(Collectors.toMap(
+                StretchMapper.StretchInRow::environment,
+                row -> stretch(row.environment(), row.longestMicros(), row.sinceAt())));
+        return environments.stream().map(name -> known.getOrDefault(name, stretch(name, 0, null))).toList();
     }
 }

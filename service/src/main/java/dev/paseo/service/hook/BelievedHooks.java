@@ -1,5 +1,6 @@
 package dev.paseo.service.hook;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.Changes;
@@ -95,7 +96,7 @@ class BelievedHooks {
                     throw unproven();
                 });
         String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100)
-                .orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
+                .orElseGet(() -> Sha256.hex(new String(body, StandardCharsets.ISO_8859_1)));
         return mapper.deliver(component.id(), "mapped " + id, changes.now()) == 1;
     }
 }

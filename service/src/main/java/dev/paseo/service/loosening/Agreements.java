@@ -1,11 +1,11 @@
 package dev.paseo.service.loosening;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Agreement;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Accounts;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
@@ -98,7 +98,7 @@ public class Agreements implements EffectHandler {
             return;
         }
         String what = around.json().write(wanted.what());
-        String digest = Tokens.hash(wanted.kind() + "\n" + what + "\n" + wanted.body());
+        String digest = Sha256.hex(wanted.kind() + "\n" + what + "\n" + wanted.body());
         long id = around.changes().in(() -> mapper.same(digest, by.name()).map(WantedRow::id).orElseGet(() -> {
             WantedMapper.NewWanted row = new WantedMapper.NewWanted(wanted, what, digest,
                     around.json().write(wanted.asked()), by.id(), around.changes().now());
@@ -123,7 +123,7 @@ public class Agreements implements EffectHandler {
     private Agreement agreement(WantedRow row) {
         Map<String, Set<String>> asked = new LinkedHashMap<>();
         around.json().read(row.asked(), ASKED).forEach((environment, names) -> asked.put(environment,
-                names.stream().flatMap(name -> accounts.meant(name).stream()).collect(Collectors.toSet())));
+                accounts.meant(names).values().stream().flatMap(Set::stream).collect(Collectors.toSet())));
         return new Agreement(row.by(), asked,
                 mapper.words(row.id()).stream().filter(WordRow::yes).map(WordRow::by).collect(Collectors.toSet()));
     }

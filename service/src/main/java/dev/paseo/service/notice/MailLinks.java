@@ -1,6 +1,7 @@
 package dev.paseo.service.notice;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
@@ -31,13 +32,13 @@ class MailLinks {
 
     String address(long account, String path) {
         String token = Tokens.fresh("paseo-link");
-        mapper.addLink(Tokens.hash(token), account, path, clock.now().plus(LASTS));
+        mapper.addLink(Sha256.hex(token), account, path, clock.now().plus(LASTS));
         return settings.address() + "/link/" + token;
     }
 
     /** Uses the link up; where it leads to. */
     String use(String token, Person person) {
-        String hash = Tokens.hash(token);
+        String hash = Sha256.hex(token);
         NoticeMapper.LinkRow link = mapper.link(hash).orElseThrow(
                 () -> Refusal.notFound("There is no such link; open what waits for you on the page Waiting"));
         if (link.accountId() != person.id()) {

@@ -1,5 +1,6 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.core.text.Word;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.service.change.Changes;
@@ -52,12 +53,12 @@ public class OutsideAsking implements EffectHandler {
     }
 
     static String secretName(String environment, String name) {
-        return "PASEO_OUTSIDE_" + Tokens.hash(environment + "/" + name).substring(0, 40);
+        return "PASEO_OUTSIDE_" + Sha256.hex(environment + "/" + name).substring(0, 40);
     }
 
     /** Asks, once, in the transaction under way. */
     public void ask(long deployment, Criterion.Outside outside) {
-        if (mapper.ask(deployment, outside.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
+        if (mapper.ask(deployment, outside.name(), Sha256.hex(Tokens.fresh("paseo-answer")),
                 around.changes().now()) == 1) {
             effects.add("question " + deployment + " " + outside.name(),
                     "question of deployment " + deployment + " to " + outside.name(), kind(),
@@ -78,7 +79,7 @@ public class OutsideAsking implements EffectHandler {
             return;
         }
         String token = Tokens.fresh("paseo-answer");
-        if (mapper.asked(question.deployment(), question.name(), Tokens.hash(token), "asked") == 0) {
+        if (mapper.asked(question.deployment(), question.name(), Sha256.hex(token), "asked") == 0) {
             return;
         }
         String key = secrets.value(secretName(about.environment(), question.name()), 0).orElseThrow(
@@ -111,7 +112,7 @@ public class OutsideAsking implements EffectHandler {
     @Override
     public void gaveUp(String body, String error) {
         Question question = around.json().read(body, Question.class);
-        mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
+        mapper.asked(question.deployment(), question.name(), Sha256.hex(Tokens.fresh("paseo-answer")),
                 "it could not be asked: " + (Shortened.to(error, 500)));
         mapper.wake(mapper.about(question.deployment()).placeId(), around.changes().now());
     }
@@ -119,7 +120,7 @@ public class OutsideAsking implements EffectHandler {
     /** Somebody outside answers; the gate is judged again. */
     void answer(String token, boolean yes, String words) {
         around.changes().run(() -> {
-            OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token))
+            OutsideMapper.AskedRow asked = mapper.byToken(Sha256.hex(token))
                     .orElseThrow(() -> Refusal.notFound("This question is unknown, or was asked again since"));
             OutsideMapper.AboutRow about = mapper.about(asked.deployment());
             if (asked.answeredAt() != null || about.status() != DeploymentStatus.WAITING) {

@@ -30,7 +30,8 @@ class ExitGates {
     Gates.AtGate at(PassageRow row) {
         Versions.Version version = versions.byId(row.versionId());
         Environments.Place place = environments.place(version.component(), row.environment());
-        return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version,
+        return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place,
+                environments.of(place), version,
                 Optional.ofNullable(row.beforeId()).map(versions::byId), "",
                 Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION, Optional.empty());
     }

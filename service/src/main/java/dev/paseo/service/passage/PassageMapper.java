@@ -45,6 +45,17 @@ interface PassageMapper {
     @Select(COLUMNS + "where p.version_id = #{version} order by p.id")
     List<PassageRow> ofVersion(long version);
 
+    record WalkedRow(long id, String environment, Passage.Status status, Instant openedAt, @Nullable Instant endedAt,
+            @Nullable String keeps) {}
+
+    @Select("""
+            select p.id, e.name as environment, p.status, p.opened_at, p.ended_at,
+              if(p.status = 'open' and (p.settled_at is not null or p.test_failed_at is not null), p.reason, null) as
+                keeps
+            from passage p join environment e on e.id = p.environment_id
+            where p.version_id = #{version} order by p.id""")
+    List<WalkedRow> walked(long version);
+
     @Update("update passage set settled_at = coalesce(settled_at, #{at}), test_failed_at = null, test_failure = "
             + "null where id = #{id}")
     int settle(long id, Instant at);

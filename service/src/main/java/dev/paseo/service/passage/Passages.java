@@ -27,6 +27,14 @@ import org.springframework.stereotype.Component;
 @Component
 public class Passages {
 
+    /**
+     * What a version has walked through.
+     *
+     * @param keeps why it does not go on from there
+     */
+    public record Walked(long passage, String environment, Passage.Status status, Instant openedAt,
+            Optional<Instant> endedAt, Optional<String> keeps) {}
+
     private final PassageMapper mapper;
     private final Versions versions;
     private final ExitGates exits;
@@ -73,6 +81,14 @@ public class Passages {
 
     PassageRow passage(long id) {
         return mapper.byId(id).orElseThrow(() -> Refusal.notFound("There is no passage " + id));
+    }
+
+    /** What a version has walked so far, in the order in which it came there. */
+    public List<Walked> walked(long version) {
+        return mapper.walked(version).stream()
+                .map(row -> new Walked(row.id(), row.environment(), row.status(), row.openedAt(),
+                        Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps())))
+                .toList();
     }
 
     List<PassageRow> ofVersion(long version) {

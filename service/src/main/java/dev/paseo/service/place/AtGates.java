@@ -30,31 +30,33 @@ class AtGates {
     }
 
     Gates.AtGate of(Place place, Deployment row) {
-        return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, versions.byId(row.versionId()),
+        return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place,
+                environments.of(place), versions.byId(row.versionId()),
                 repository.version(place),
                 Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), row.kind(), ofSet(place, row));
     }
 
     /** The same as if it were of no set. */
     static Gates.AtGate alone(Gates.AtGate at) {
-        return new Gates.AtGate(at.standing(), at.place(), at.version(), at.live(), at.requester(), at.requestedAt(),
-                at.kind(), Optional.empty());
+        return new Gates.AtGate(at.standing(), at.place(), at.environment(), at.version(), at.live(),
+                at.requester(), at.requestedAt(), at.kind(), Optional.empty());
     }
 
     Gates.AtGate proposed(Place place, Versions.Version version, String requester) {
-        return new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, repository.version(place), requester,
-                clock.now(),
-                Kind.PROMOTION, Optional.empty());
+        return new Gates.AtGate(Gates.Standing.ofDeployment(0), place, environments.of(place),
+                version, repository.version(place), requester, clock.now(), Kind.PROMOTION, Optional.empty());
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */
     Optional<Gates.InSet> ofSet(Place place, Deployment row) {
         return Optional.ofNullable(row.promotionId()).map(id -> {
             List<Long> members = sets.members(id);
+            Environments.Environment environment = environments.of(place);
             List<Gates.AtGate> alone = members.stream().map(version -> {
                 Versions.Version member = versions.byId(version);
                 Place there = environments.place(member.component(), place.environment());
-                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, member, repository.version(there),
+                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, environment, member,
+                        repository.version(there),
                         Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION,
                         Optional.empty());
             }).toList();

@@ -82,7 +82,7 @@ class Preparation {
     DeploymentState planned(long id, Place place, Wanted wanted) {
         Versions.Version version = wanted.version();
         Recipe recipe = recipe(version);
-        boolean takesOver = environments.byId(place.environmentId()).rules().takesOver();
+        boolean takesOver = environments.of(place).rules().takesOver();
         Optional<Long> bar = versions.noWayBack(version).map(NoWayBack::order);
         DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(),
                 wanted.kind(), wanted.person().isEmpty(),

@@ -22,7 +22,7 @@ public class ClosedPeriods {
     private static final int REMEMBERED = 200;
     private static final Duration AROUND = Duration.ofDays(60);
 
-    private record Day(long environment, long revision, Instant day) {}
+    private record Day(long environment, long revision, String zone, Instant day) {}
 
     private final Map<Day, List<Periods.Period>> known = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
@@ -37,7 +37,8 @@ public class ClosedPeriods {
         if (calendar.isEmpty()) {
             return List.of();
         }
-        Day day = new Day(environment.id(), environment.rulesRevision(), now.truncatedTo(ChronoUnit.DAYS));
+        Day day = new Day(environment.id(), environment.rulesRevision(), environment.zone(),
+                now.truncatedTo(ChronoUnit.DAYS));
         synchronized (known) {
             return known.computeIfAbsent(day, key -> read(calendar.get(), key.day().minus(AROUND),
                     key.day().plus(AROUND), ZoneId.of(environment.zone())));

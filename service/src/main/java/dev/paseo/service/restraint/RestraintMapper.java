@@ -12,14 +12,26 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface RestraintMapper {
 
-    record HoldRow(String reason, String by, Instant at) {}
+    /** @param closes the environment; else it holds the place */
+    record RestraintRow(boolean closes, String reason, String by, Instant at, @Nullable Instant until) {}
 
-    record ClosureRow(String reason, String by, Instant at, @Nullable Instant until) {}
+    String HOLD = """
+            select false as closes, h.reason, a.name as `by`, h.at, null as `until` from hold h
+              join account a on a.id = h.set_by
+            where h.place_id = #{place} and h.lifted_at is null order by h.id desc limit 1""";
 
-    @Select("""
-            select h.reason, a.name as `by`, h.at from hold h join account a on a.id = h.set_by
-            where h.place_id = #{place} and h.lifted_at is null order by h.id desc limit 1""")
-    Optional<HoldRow> hold(long place);
+    String CLOSURE = """
+            select true as closes, c.reason, a.name as `by`, c.at, c.until_at as `until` from closure c
+              join account a on a.id = c.set_by
+            where c.environment_id = #{environment} and c.lifted_at is null and (c.until_at is null or c.until_at >
+              #{now}) order by c.id desc limit 1""";
+
+    @Select(HOLD)
+    Optional<RestraintRow> hold(long place);
+
+    /** What holds this place, and what closes its environment, asked together. */
+    @Select("(" + HOLD + ") union all (" + CLOSURE + ")")
+    List<RestraintRow> restrained(long place, long environment, Instant now);
 
     record StateRow(String subject, String text) {}
 
@@ -54,12 +66,8 @@ interface RestraintMapper {
     @Update("update hold set lifted_at = #{now}, lifted_by = #{by} where place_id = #{place} and lifted_at is null")
     int liftHold(long place, long by, Instant now);
 
-    @Select("""
-            select c.reason, a.name as `by`, c.at, c.until_at as `until` from closure c join account a on a.id =
-              c.set_by
-            where c.environment_id = #{environment} and c.lifted_at is null and (c.until_at is null or c.until_at >
-              #{now}) order by c.id desc limit 1""")
-    Optional<ClosureRow> closure(long environment, Instant now);
+    @Select(CLOSURE)
+    Optional<RestraintRow> closure(long environment, Instant now);
 
     @Insert("insert into closure (environment_id, reason, set_by, at, until_at) values (#{environment}, #{reason}, "
             + "#{by}, #{now}, #{until})")
@@ -87,9 +95,11 @@ interface RestraintMapper {
             + "blocked_at is not null")
     int unblock(long version);
 
+    record BlockRow(String reason, String by, Instant at) {}
+
     @Select("select v.block_reason as reason, a.name as `by`, v.blocked_at as at from version v left join account a "
             + "on a.id = v.blocked_by where v.id = #{version} and v.blocked_at is not null")
-    Optional<HoldRow> blocked(long version);
+    Optional<BlockRow> blocked(long version);
 
     @Select("""
             select v.number from place p join component c on c.id = p.component_id join deployment d on d.id =

@@ -9,6 +9,7 @@ import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -43,13 +44,20 @@ public class Restraints {
     }
 
     public Optional<Hold> hold(long place) {
-        return mapper.hold(place).map(row -> new Hold(row.reason(), row.by(), row.at()));
+        return mapper.hold(place).map(Restraints::hold);
+    }
+
+    private static Hold hold(RestraintMapper.RestraintRow row) {
+        return new Hold(row.reason(), row.by(), row.at());
     }
 
     /** The closure in force. */
     public Optional<Closure> closure(long environment) {
-        return mapper.closure(environment, clock.now())
-                .map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
+        return mapper.closure(environment, clock.now()).map(Restraints::closure);
+    }
+
+    private static Closure closure(RestraintMapper.RestraintRow row) {
+        return new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until()));
     }
 
     /** The closed period that is now. */
@@ -59,19 +67,22 @@ public class Restraints {
     }
 
     /** @param beside what goes there in the same set, by component */
-    public GateFacts.Around around(Environments.Place place, Versions.Version version, Kind kind,
-            Map<String, String> beside) {
-        Environments.Environment environment = environments.byId(place.environmentId());
+    public GateFacts.Around around(Environments.Place place, Environments.Environment environment,
+            Versions.Version version, Kind kind, Map<String, String> beside) {
         Map<String, String> requires = version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
         Map<String, String> there = new LinkedHashMap<>();
         requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other))
                 .or(() -> mapper.live(place.environmentId(), other)).ifPresent(number -> there.put(other, number)));
         boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver()
                 && !environment.rules().toGoOn(place.component()).isEmpty();
+        List<RestraintMapper.RestraintRow> rows = mapper.restrained(place.id(), place.environmentId(), clock.now());
+        Optional<Hold> held = rows.stream().filter(row -> !row.closes()).findFirst().map(Restraints::hold);
+        Optional<Closure> closed = rows.stream().filter(RestraintMapper.RestraintRow::closes).findFirst()
+                .map(Restraints::closure);
         return new Surroundings(place.environment(), ZoneId.of(environment.zone()), version.number(),
                 kind == Kind.ROLLBACK,
-                hold(place.id()).map(hold -> new Surroundings.Hold(hold.reason(), hold.by(), hold.at())),
-                closure(place.environmentId()).map(closure -> new Surroundings.Closure(closure.reason(),
+                held.map(hold -> new Surroundings.Hold(hold.reason(), hold.by(), hold.at())),
+                closed.map(closure -> new Surroundings.Closure(closure.reason(),
                         Optional.of(closure.by()), closure.until())),
                 periods.at(environment, clock.now())
                         .map(period -> new Surroundings.Closure(period.summary(), Optional.empty(),

@@ -7,6 +7,7 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -107,15 +108,38 @@ interface SecretMapper {
             order by s.component_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newestOf(String name, long component, long environment);
 
-    record HostRow(String host, long id) {}
+    String IN_FORCE = """
+            select name, null as host, id from (
+              select s.name, r.id, row_number() over (partition by s.name
+                order by s.component_id = 0, s.environment_id = 0, r.id desc) as nth
+              from secret s join secret_revision r on r.secret_id = s.id
+              where s.name in <foreach item="n" collection="names" open="(" separator="," close=")">#{n}</foreach>
+                and s.component_id in (0, #{component}) and s.environment_id in (0, #{environment}) and s.host_id = 0
+                and (s.environment_id = #{environment} or not exists (
+                  select 1 from preview p where p.environment_id = #{environment}))) t
+            where nth = 1
+            """;
 
-    /** The newest revision for each host that has a value of its own there. */
-    @Select("""
-            select h.name as host, max(r.id) as id from secret s join secret_revision r on r.secret_id = s.id join
-              host h on h.id = s.host_id
-            where s.name = #{name} and s.component_id = #{component} and s.environment_id = #{environment} and
-              s.host_id <> 0 group by h.name order by h.name""")
-    List<HostRow> ofHosts(String name, long component, long environment);
+    String OF_HOSTS = """
+            select s.name, h.name as host, max(r.id) as id from secret s join secret_revision r on r.secret_id = s.id
+              join host h on h.id = s.host_id
+            where s.name in <foreach item="n" collection="names" open="(" separator="," close=")">#{n}</foreach>
+              and s.component_id = #{component} and s.environment_id = #{environment} and s.host_id != 0
+            group by s.name, h.name
+            """;
+
+    /** @param host of whose own it is; absent: of all others */
+    record InForceRow(String name, @Nullable String host, long id) {}
+
+    /** Of each name the revision that {@link #newest} takes; those without a value are left out. */
+    @Select("<script>" + IN_FORCE + "</script>")
+    List<InForceRow> inForce(@Param("names") List<String> names, @Param("component") long component,
+            @Param("environment") long environment);
+
+    /** The same with the newest revisions for each host that has a value of its own there. */
+    @Select("<script>" + IN_FORCE + " union all " + OF_HOSTS + "</script>")
+    List<InForceRow> inForceWithHosts(@Param("names") List<String> names, @Param("component") long component,
+            @Param("environment") long environment);
 
     record SetRow(String name, @Nullable String component, @Nullable String environment, @Nullable String host,
             int revisions, @Nullable String by, Instant at) {}

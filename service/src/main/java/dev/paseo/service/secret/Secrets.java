@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
@@ -185,17 +186,17 @@ public class Secrets {
 
     /** Name to the revision that is in force there now; those without a value are left out. */
     public Map<String, Long> revisions(List<String> names, long component, long environment) {
-        Map<String, Long> revisions = new LinkedHashMap<>();
-        names.forEach(
-                name -> mapper.newest(name, component, environment).ifPresent(row -> revisions.put(name, row.id())));
-        return revisions;
+        return names.isEmpty() ? Map.of() : revisions(mapper.inForce(names, component, environment));
     }
 
     /** The same with those of single hosts beside, as {@code NAME@host}. */
     public Map<String, Long> revisionsWithHosts(List<String> names, long component, long environment) {
-        Map<String, Long> revisions = revisions(names, component, environment);
-        names.forEach(name -> mapper.ofHosts(name, component, environment)
-                .forEach(row -> revisions.put(name + "@" + row.host(), row.id())));
+        return names.isEmpty() ? Map.of() : revisions(mapper.inForceWithHosts(names, component, environment));
+    }
+
+    private static Map<String, Long> revisions(List<SecretMapper.InForceRow> rows) {
+        Map<String, Long> revisions = new TreeMap<>();
+        rows.forEach(row -> revisions.put(row.host() == null ? row.name() : row.name() + "@" + row.host(), row.id()));
         return revisions;
     }
 

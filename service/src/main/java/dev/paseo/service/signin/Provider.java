@@ -1,7 +1,7 @@
 package dev.paseo.service.signin;
 
 import dev.paseo.service.settings.Settings;
-import dev.paseo.service.access.ProviderSettings;
+import dev.paseo.service.settings.ProviderSettings;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.oauth2.client.registration.ClientRegistration;

@@ -3,7 +3,7 @@ package dev.paseo.service.signin;
 import dev.paseo.service.access.SigningIn;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.access.ProviderAccounts;
-import dev.paseo.service.access.ProviderSettings;
+import dev.paseo.service.settings.ProviderSettings;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;

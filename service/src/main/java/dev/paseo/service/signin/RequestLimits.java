@@ -1,9 +1,9 @@
 package dev.paseo.service.signin;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.ProblemAnswer;
 import dev.paseo.core.access.Allowance;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.settings.Settings;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
@@ -47,7 +47,7 @@ class RequestLimits extends OncePerRequestFilter {
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        String who = SignInFilter.bearer(request).or(() -> cookie.of(request)).map(Tokens::hash)
+        String who = SignInFilter.bearer(request).or(() -> cookie.of(request)).map(Sha256::hex)
                 .orElseGet(request::getRemoteAddr);
         Allowance left = take(who);
         if (!left.exceeded()) {

@@ -8,7 +8,7 @@ import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Variants;
-import dev.paseo.service.access.Tokens;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
 import dev.paseo.service.bytes.ByteStore;
@@ -182,8 +182,8 @@ public class RunFiles implements WorkOwner.StageFiles {
     }
 
     private static String name(Work work, PipelineFile.Stage stage) {
-        return Tokens
-                .hash(StageWork.key(work) + "\n" + stage.reuse().map(PipelineFile.Reuse::folders).orElse(List.of()));
+        return Sha256
+                .hex(StageWork.key(work) + "\n" + stage.reuse().map(PipelineFile.Reuse::folders).orElse(List.of()));
     }
 
     @Override

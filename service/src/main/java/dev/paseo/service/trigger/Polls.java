@@ -1,7 +1,7 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.RegisteredComponent;
 import dev.paseo.service.engine.DueWork;
@@ -80,7 +80,7 @@ public class Polls implements DueWork.Ways<PollMapper.PollRow> {
             return;
         }
         try {
-            String listing = Tokens.hash(components.mirror(concerned.getFirst()).listing());
+            String listing = Sha256.hex(components.mirror(concerned.getFirst()).listing());
             if (!listing.equals(due.listing())) {
                 List<Pushes.Unread> unread = pushes.look(due.repository(), Pusher.UNTOLD).unread();
                 if (!unread.isEmpty()) {

@@ -1,10 +1,10 @@
 package dev.paseo.service.version;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.environment.Route;
 import dev.paseo.language.file.Recipe;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.KeptBytes;
@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -70,6 +71,11 @@ public class Versions {
 
     private record StoredRecipe(int format, Optional<Recipe> recipe) {}
 
+    private record Sealed(Optional<Recipe> recipe, Route route) {}
+
+    private static final int MOST_READ = 500;
+
+    private final Map<Long, Sealed> read = new ConcurrentHashMap<>();
     private final VersionMapper mapper;
     private final Json json;
     private final KeptBytes bytes;
@@ -169,7 +175,7 @@ public class Versions {
                         + outcome.bundle() + "\n" + recipe + "\n");
         outcome.artifacts().stream().map(artifact -> artifact.name() + " " + artifact.digest() + "\n").sorted()
                 .forEach(text::append);
-        return Tokens.hash(text.toString());
+        return Sha256.hex(text.toString());
     }
 
     /** What its recipe says may not be gone back behind; a version that is not there is its own. */
@@ -217,13 +223,25 @@ public class Versions {
         return json.read(mapper.byId(version).route(), StoredRoute.class).upTo();
     }
 
+    /** What was sealed never changes, and reading it takes longer than fetching it. */
+    private Sealed read(VersionRow row) {
+        return read.computeIfAbsent(row.id(), id -> {
+            if (read.size() > MOST_READ) {
+                read.clear();
+            }
+            return new Sealed(json.read(row.recipe(), StoredRecipe.class).recipe(),
+                    new Route(json.read(row.route(), StoredRoute.class).steps()));
+        });
+    }
+
     private Version sealed(VersionRow row) {
+        Sealed sealed = read(row);
         return new Version(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(),
                 row.branch(), row.trusted(),
                 Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()),
                 Optional.ofNullable(row.commitId()),
-                json.read(row.recipe(), StoredRecipe.class).recipe(), Optional.ofNullable(row.bundle()),
-                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(),
+                sealed.recipe(), Optional.ofNullable(row.bundle()),
+                sealed.route(), row.digest(), row.causeId(),
                 row.sealedAt(), row.blockedAt() != null,
                 Optional.ofNullable(row.origin()));
     }

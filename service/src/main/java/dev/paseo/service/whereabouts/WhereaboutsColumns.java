@@ -39,10 +39,11 @@ class WhereaboutsColumns {
         Instant now = clock.now();
         Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(now).stream()
                 .collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
+        Map<String, Integer> hosts = environments.hostCounts();
         return new Columns(now, environments.all().stream().map(known -> {
             Optional<WhereaboutsMapper.ClosedRow> by = Optional.ofNullable(closed.get(known.id()));
             Optional<Periods.Period> period = by.isPresent() ? Optional.empty() : periods.at(known, now);
-            return new ColumnView(known.name(), known.rules().asksPeople(), known.hosts(),
+            return new ColumnView(known.name(), known.rules().asksPeople(), hosts.getOrDefault(known.name(), 0),
                     by.map(WhereaboutsMapper.ClosedRow::reason).or(() -> period.map(Periods.Period::summary)),
                     by.map(WhereaboutsMapper.ClosedRow::until).or(() -> period.map(Periods.Period::until)),
                     period.isPresent());

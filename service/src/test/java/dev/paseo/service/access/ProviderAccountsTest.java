@@ -10,6 +10,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
+import dev.paseo.service.settings.ProviderSettings;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;

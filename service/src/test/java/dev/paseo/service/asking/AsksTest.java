@@ -56,6 +56,7 @@ class AsksTest {
     private Environments.Place place() {
         Rows.Place row = database.rows().place();
         return new Environments.Place(row.id(), row.environment(), database.name("environment", row.environment()),
+                "UTC", 1,
                 row.component(), database.name("component", row.component()), Optional.empty(), 1, Optional.empty(),
                 Optional.empty(), Optional.empty(), Optional.empty());
     }

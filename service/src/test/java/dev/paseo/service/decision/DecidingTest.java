@@ -16,12 +16,14 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateDecisions;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.notice.Notices;
@@ -43,7 +45,7 @@ import org.mockito.ArgumentCaptor;
 /** What people say at a gate is about what they saw, and theirs to say. */
 class DecidingTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", 7, "path-board", Optional.empty(), 1,
+    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
             Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 
@@ -66,8 +68,9 @@ class DecidingTest {
         when(row.placeId()).thenReturn(3L);
         when(row.status()).thenReturn(DeploymentStatus.WAITING);
         when(deployments.get(11)).thenReturn(row);
-        when(gates.atGate(PLACE, row)).thenReturn(new Gates.AtGate(Gates.Standing.ofDeployment(11), PLACE, version,
-                Optional.empty(), "ben", Rows.NOON, Kind.PROMOTION, Optional.empty()));
+        when(gates.atGate(PLACE, row)).thenReturn(new Gates.AtGate(Gates.Standing.ofDeployment(11), PLACE,
+                new Environments.Environment(1, "production", "UTC", Rules.NONE, 1), version, Optional.empty(),
+                "ben", Rows.NOON, Kind.PROMOTION, Optional.empty()));
         when(gates.evaluate(any())).thenReturn(gate);
         when(places.change(anyLong(), any())).thenAnswer(
                 call -> call.<Function<Place, Object>>getArgument(1).apply(PLACE));

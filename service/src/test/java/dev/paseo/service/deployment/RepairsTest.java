@@ -29,7 +29,8 @@ import org.junit.jupiter.api.Test;
 /** Why hosts are not repaired, and a preview not removed. */
 class RepairsTest {
 
-    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", 7, "path-board",
+    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", "UTC", 1, 7,
+            "path-board",
             Optional.empty(), 1, Optional.of(11L), Optional.empty(), Optional.empty(), Optional.empty());
 
     private final Places places = mock(Places.class);

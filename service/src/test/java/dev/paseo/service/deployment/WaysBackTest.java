@@ -33,7 +33,7 @@ import org.mockito.ArgumentCaptor;
 /** Which version is gone back to, and what is said where there is none. */
 class WaysBackTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", 7, "path-board", Optional.empty(), 1,
+    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
             Optional.of(12L), Optional.empty(), Optional.empty(), Optional.empty());
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 

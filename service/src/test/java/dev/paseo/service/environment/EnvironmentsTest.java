@@ -17,6 +17,18 @@ class EnvironmentsTest {
             Mockito.mock(ServiceClock.class), new StoredRules(database.json()));
 
     @Test
+    void anEnvironmentOfAPlaceIsTheOneThatIsInForce() {
+        Environments.Place place = environments.placeById(database.rows().place().id());
+        Environments.Environment before = environments.byId(place.environmentId());
+        assertEquals(before, environments.of(place), "from what was read before");
+        database.change("update environment set zone = 'Europe/Rome' where id = ?", place.environmentId());
+        assertEquals("Europe/Rome", environments.of(environments.placeById(place.id())).zone());
+        database.change("update environment set rules_revision = rules_revision + 1 where id = ?",
+                place.environmentId());
+        assertEquals(before.rulesRevision() + 1, environments.of(environments.placeById(place.id())).rulesRevision());
+    }
+
+    @Test
     void whyNothingCanBeDeployedSomewhereIsSaidAndWhereItCanNothingIs() {
         Rows.Place place = database.rows().place();
         String component = database.name("component", place.component());

@@ -28,7 +28,7 @@ class ExportingTest {
     @Test
     void howeverManyPlacesAnEnvironmentHasTheDatabaseIsAskedTwiceForThem() {
         when(environments.all())
-                .thenReturn(List.of(new Environments.Environment(3, "test", "UTC", Rules.NONE, 1, 1)));
+                .thenReturn(List.of(new Environments.Environment(3, "test", "UTC", Rules.NONE, 1)));
         when(mapper.settingsIn(3)).thenReturn(LongStream.range(100, 400)
                 .mapToObj(place -> new PlaceSettingsRow(place, "hut-" + place, SETTINGS)).toList());
         when(mapper.hostsIn(3)).thenReturn(List.of(new ServedRow(100, "north-hut", "ridge"),

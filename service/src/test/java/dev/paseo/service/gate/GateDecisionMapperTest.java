@@ -9,6 +9,7 @@ import dev.paseo.service.database.Rows;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
 class GateDecisionMapperTest {
@@ -66,8 +67,25 @@ class GateDecisionMapperTest {
         push("c", "carl", true);
         push("d", "dora", false);
         assertEquals(Set.of("carl", "the pusher of d to main"),
-                Set.copyOf(mapper.pushers(place.component(), "b", "d")));
-        assertEquals(4, mapper.pushers(place.component(), "unknown", "d").size(), "all, where it was never pushed");
+                pushers("b", "d"));
+        assertEquals(4, pushers("unknown", "d").size(), "all, where it was never pushed");
+    }
+
+    private Set<String> pushers(String live, String proposed) {
+        return mapper.wrote(place.component(), live, proposed).stream().filter(GateDecisionMapper.WroteRow::pushed)
+                .map(GateDecisionMapper.WroteRow::text).collect(Collectors.toSet());
+    }
+
+    @Test
+    void theAuthorsAreToldWithThePushersWhereTheyAreKnown() {
+        push("b", "bert", true);
+        assertEquals(List.of(new GateDecisionMapper.WroteRow(true, "bert")),
+                mapper.wrote(place.component(), "a", "b"));
+        mapper.keepAuthors(place.component(), "a", "b", "[\"anna@huts.example\"]");
+        mapper.keepAuthors(place.component(), "other", "b", "[]");
+        assertEquals(Set.of(new GateDecisionMapper.WroteRow(true, "bert"),
+                new GateDecisionMapper.WroteRow(false, "[\"anna@huts.example\"]")),
+                Set.copyOf(mapper.wrote(place.component(), "a", "b")));
     }
 
     private void push(String commit, String by, boolean told) {

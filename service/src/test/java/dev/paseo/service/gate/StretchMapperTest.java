@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import java.time.Instant;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class StretchMapperTest {
@@ -22,6 +23,17 @@ class StretchMapperTest {
         mapper.begin(place.id(), version, NOW);
         mapper.begin(place.id(), version, NOW.plusSeconds(5));
         assertEquals(NOW, mapper.of(place.id(), version).orElseThrow().sinceAt());
+    }
+
+    @Test
+    void thoseOfSeveralEnvironmentsAreToldTogether() {
+        String environment = database.name("environment", place.environment());
+        assertEquals(List.of(), mapper.in(List.of(environment, "elsewhere"), version));
+        mapper.begin(place.id(), version, NOW);
+        assertEquals(List.of(new StretchMapper.StretchInRow(environment, NOW, 0)),
+                mapper.in(List.of(environment, "elsewhere"), version));
+        database.change("update place set retired_at = ? where id = ?", NOW, place.id());
+        assertEquals(List.of(), mapper.in(List.of(environment, "elsewhere"), version), "nothing is there any more");
     }
 
     @Test

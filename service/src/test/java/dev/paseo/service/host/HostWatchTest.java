@@ -48,7 +48,7 @@ class HostWatchTest {
         when(mapper.watched(4, 9L)).thenReturn(List.of(new WatchedRow(3, 9, 11)));
         when(mapper.of(anyLong(), anyLong())).thenReturn(Optional.empty());
         when(environments.hostName(9)).thenReturn("north-hut");
-        when(environments.placeById(3)).thenReturn(new Environments.Place(3, 5, "production", 7, "path-board",
+        when(environments.placeById(3)).thenReturn(new Environments.Place(3, 5, "production", "UTC", 1, 7, "path-board",
                 Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
     }
 

@@ -61,7 +61,8 @@ class AgreementsTest {
 
     /** Anna wants it, and Bert is asked. */
     private long wanted() {
-        when(accounts.meant("release-leads")).thenReturn(Set.of(anna.name(), bert.name()));
+        when(accounts.meant(List.of("release-leads"))).thenReturn(
+                Map.of("release-leads", Set.of(anna.name(), bert.name())));
         when(accounts.named(anna.name())).thenReturn(anna);
         when(accounts.isActive(anna.id())).thenReturn(true);
         when(carrier.kind()).thenReturn("trust");

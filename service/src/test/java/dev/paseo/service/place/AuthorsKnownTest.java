@@ -22,7 +22,8 @@ import org.junit.jupiter.api.Test;
 /** What is proposed is judged with its authors known. */
 class AuthorsKnownTest {
 
-    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", 7, "path-board",
+    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", "UTC", 1, 7,
+            "path-board",
             Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
 
     private final PlaceRepository repository = mock(PlaceRepository.class);

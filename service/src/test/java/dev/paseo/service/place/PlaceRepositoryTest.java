@@ -64,7 +64,7 @@ class PlaceRepositoryTest {
     }
 
     private Environments.Place place() {
-        return new Environments.Place(row.id(), row.environment(), "staging", row.component(), "daylight-api",
+        return new Environments.Place(row.id(), row.environment(), "staging", "UTC", 1, row.component(), "daylight-api",
                 Optional.empty(), 1, live, Optional.empty(), Optional.empty(), Optional.empty());
     }
 

@@ -41,7 +41,7 @@ import org.junit.jupiter.api.Test;
 /** The shell does what the core decides, and keeps how each gate stands and when to look again. */
 class PlacesTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", 7, "path-board", Optional.empty(), 1,
+    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
             Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
 
     private final PlaceRepository repository = mock(PlaceRepository.class);

@@ -34,7 +34,7 @@ import org.junit.jupiter.api.Test;
 
 class RecordingTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", 7, "path-board", Optional.empty(), 1,
+    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
             Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 

@@ -34,7 +34,7 @@ class ReleaseRecordsTest {
         ReleaseRecordMapper mapper = mock(ReleaseRecordMapper.class);
         Environments environments = mock(Environments.class);
         when(environments.named("production"))
-                .thenReturn(new Environments.Environment(3, "production", "UTC", Rules.NONE, 1, 1));
+                .thenReturn(new Environments.Environment(3, "production", "UTC", Rules.NONE, 1));
         when(mapper.ofPeriod(anyLong(), any(), any(), anyInt())).thenReturn(Collections.nCopies(101, 7L));
         ReleaseRecords records = new ReleaseRecords(mapper, mock(Deployments.class), environments,
                 mock(RecordedDeployments.class), mock(TrailExport.class));

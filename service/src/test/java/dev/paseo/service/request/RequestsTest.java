@@ -90,7 +90,8 @@ class RequestsTest {
     private final Versions.Version version = mock(Versions.Version.class);
 
     private static Place place(@Nullable Instant retired) {
-        return new Place(3, 5, "production", 7, "path-board", Optional.empty(), 1, Optional.empty(), Optional.empty(),
+        return new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1, Optional.empty(),
+                Optional.empty(),
                 Optional.empty(), Optional.ofNullable(retired));
     }
 
@@ -104,7 +105,7 @@ class RequestsTest {
         Environments.PlaceHost host = mock(Environments.PlaceHost.class);
         when(host.name()).thenReturn("north-hut");
         when(environments.hosts(3)).thenReturn(List.of(host));
-        when(environments.byId(5)).thenReturn(new Environments.Environment(5, "production", "UTC", Rules.NONE, 1, 1));
+        when(environments.of(any())).thenReturn(new Environments.Environment(5, "production", "UTC", Rules.NONE, 1));
         when(planner.reasonAgainst(any(), any())).thenReturn(Optional.empty());
         when(planner.plan(any(), any(), any(), any())).thenAnswer(call -> call.getArgument(0));
         when(contents.lacks(any(), any(), anyString(), anyLong())).thenReturn(Optional.empty());

@@ -41,12 +41,12 @@ class HoldsTest {
             new Changes(database.transactions(), clock, audit, live));
     private final Rows.Place row = database.rows().place();
     private final Person somebody = new Person(database.rows().account(), "operator", Set.of(), List.of());
-    private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production",
+    private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production", "UTC", 1,
             row.component(), "daylight-api", Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(),
             Optional.empty());
     private final Environments.Environment production = new Environments.Environment(row.environment(), "production",
             "UTC",
-            Rules.NONE, 1, 1);
+            Rules.NONE, 1);
 
     @BeforeEach
     void time() {
@@ -92,7 +92,7 @@ class HoldsTest {
     void aSecondHoldTakesTheFirstOnesPlace() {
         holds.hold(place, somebody, "the snow");
         holds.hold(place, somebody, "more snow");
-        assertEquals(Optional.of("more snow"), mapper.hold(row.id()).map(RestraintMapper.HoldRow::reason));
+        assertEquals(Optional.of("more snow"), mapper.hold(row.id()).map(RestraintMapper.RestraintRow::reason));
     }
 
     @Test

@@ -6,7 +6,9 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.DuplicateKeyException;
 
@@ -25,7 +27,7 @@ class RestraintMapperTest {
         assertThrows(DuplicateKeyException.class, () -> mapper.addHold(place.id(), "more snow", somebody, NOW));
         assertEquals(1, mapper.liftHold(place.id(), somebody, NOW.plusSeconds(1)));
         mapper.addHold(place.id(), "more snow", somebody, NOW.plusSeconds(2));
-        assertEquals(Optional.of("more snow"), mapper.hold(place.id()).map(RestraintMapper.HoldRow::reason));
+        assertEquals(Optional.of("more snow"), mapper.hold(place.id()).map(RestraintMapper.RestraintRow::reason));
         assertEquals(1, mapper.liftHold(place.id(), somebody, NOW.plusSeconds(3)));
         assertEquals(0, mapper.liftHold(place.id(), somebody, NOW.plusSeconds(4)), "none is open any more");
     }
@@ -43,11 +45,24 @@ class RestraintMapperTest {
     }
 
     @Test
+    void whatHoldsAPlaceAndClosesItsEnvironmentIsToldTogether() {
+        assertEquals(List.of(), mapper.restrained(place.id(), place.environment(), NOW));
+        mapper.addHold(place.id(), "the snow", somebody, NOW);
+        mapper.addClosure(place.environment(), "the night", somebody, NOW, NOW.plusSeconds(60));
+        assertEquals(Set.of(mapper.hold(place.id()).orElseThrow(),
+                mapper.closure(place.environment(), NOW).orElseThrow()),
+                Set.copyOf(mapper.restrained(place.id(), place.environment(), NOW)));
+        assertEquals(List.of("the snow"), mapper.restrained(place.id(), place.environment(), NOW.plusSeconds(60))
+                .stream().filter(row -> !row.closes()).map(RestraintMapper.RestraintRow::reason).toList());
+        assertEquals(1, mapper.restrained(place.id(), place.environment(), NOW.plusSeconds(60)).size());
+    }
+
+    @Test
     void aVersionIsBlockedOnce() {
         long version = database.rows().version(place.component(), database.rows().line(place.component()), 1);
         assertEquals(1, mapper.block(version, "broken", somebody, NOW));
         assertEquals(0, mapper.block(version, "still", somebody, NOW));
-        assertEquals(Optional.of("broken"), mapper.blocked(version).map(RestraintMapper.HoldRow::reason));
+        assertEquals(Optional.of("broken"), mapper.blocked(version).map(RestraintMapper.BlockRow::reason));
         assertEquals(1, mapper.unblock(version));
         assertEquals(0, mapper.unblock(version));
     }

@@ -30,8 +30,14 @@ class SecretMapperTest {
     }
 
     private String newest() {
-        return new String(mapper.newest(name, place.component(), place.environment()).orElseThrow().ciphertext(),
-                StandardCharsets.UTF_8);
+        SecretMapper.RevisionRow newest = mapper.newest(name, place.component(), place.environment()).orElseThrow();
+        assertEquals(List.of(new SecretMapper.InForceRow(name, null, newest.id())), inForce(),
+                "asked for with others it is the same one");
+        return new String(newest.ciphertext(), StandardCharsets.UTF_8);
+    }
+
+    private List<SecretMapper.InForceRow> inForce() {
+        return mapper.inForce(List.of("NOT_THERE", name), place.component(), place.environment());
     }
 
     @Test
@@ -75,6 +81,7 @@ class SecretMapperTest {
                   pushed_at) values (?, ?, ?, 'feature/map', 'anna', 9000, ?, ?)""", place.environment(), template,
                 place.component(), NOW, NOW);
         assertTrue(mapper.newest(name, place.component(), place.environment()).isEmpty());
+        assertEquals(List.of(), inForce());
         set(0, place.environment(), "for previews");
         assertEquals("for previews", newest());
     }

@@ -1,4 +1,4 @@
-package dev.paseo.service.access;
+package dev.paseo.service.settings;
 
 import java.util.Optional;
 import org.springframework.boot.context.properties.ConfigurationProperties;
