@@ -80,7 +80,7 @@ public final class Approving {
     }
 
     /** What was given and no longer counts, and why. */
-    private static String voided(GateFacts facts) {
+    static String voided(GateFacts facts) {
         List<GateDecision> old = outdated(facts);
         if (old.isEmpty()) {
             return "";

@@ -156,8 +156,47 @@ public record Evaluation(GateInput gate, Instant now) {
                 people.standIns().keySet().stream());
     }
 
+    /** What it waits for. */
+    public enum WaitsFor { DECISION, CHECKLIST, TIME }
+
+    /**
+     * All that is not met, told as one.
+     *
+     * @param name     of what asks somebody, else of the first
+     * @param sentence of each
+     * @param due      when it expires, where somebody is asked; else when time alone meets the first
+     * @param nobody   somebody is asked, and nobody is left who may
+     */
+    public record Unmet(WaitsFor what, String name, String sentence, Optional<Instant> due, boolean nobody,
+            Asked people) {}
+
+    /** Empty where it is open. */
+    public Optional<Unmet> unmet() {
+        List<Judgement> unmet = verdict().judgements().stream()
+                .filter(judgement -> judgement.state() != Judgement.State.MET).toList();
+        if (unmet.isEmpty()) {
+            return Optional.empty();
+        }
+        Optional<Judgement> asks = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED)
+                .findFirst();
+        Judgement first = asks.orElse(unmet.getFirst());
+        Asked people = asked();
+        WaitsFor what = asks.isEmpty() ? WaitsFor.TIME
+                : people.tickers().isEmpty() ? WaitsFor.DECISION : WaitsFor.CHECKLIST;
+        return Optional.of(new Unmet(what, first.name(),
+                String.join(" ", unmet.stream().map(Judgement::sentence).toList()),
+                asks.isPresent() ? expiry() : first.until(), unmet.stream().anyMatch(Judgement::nobody), people));
+    }
+
     /** Those whose approval no longer counts, since it was of something else. */
     public Set<String> voided() {
         return new TreeSet<>(Approving.outdated(gate.facts()).stream().map(GateDecision::by).toList());
+    }
+
+    /** Why they no longer count; empty where all that were given do. */
+    public Optional<String> whyVoided() {
+        String voided = Approving.voided(gate.facts());
+        return verdict().judgements().stream().map(Judgement::sentence)
+                .filter(sentence -> !voided.isEmpty() && sentence.contains(voided)).findFirst();
     }
 }

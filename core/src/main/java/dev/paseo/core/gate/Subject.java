@@ -15,6 +15,11 @@ import java.util.List;
  */
 public record Subject(String version, long settings, long secrets, long rules, long live) {
 
+    /** What stands for the version where a set stands at the gate: none of its members can be another unnoticed. */
+    public static String ofSet(String first, List<String> others) {
+        return others.isEmpty() ? first : Sha256.hex(first + String.join("", others));
+    }
+
     /** SHA-256 over its parts, in hexadecimal. */
     public String digest() {
         String text = String.join("\n", "paseo subject 1", version, "settings " + settings, "secrets " + secrets,

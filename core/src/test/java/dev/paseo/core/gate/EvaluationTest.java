@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.gate.Criterion.Checklist;
 import dev.paseo.core.gate.Criterion.Exclusion;
+import dev.paseo.core.gate.Evaluation.WaitsFor;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -136,6 +137,48 @@ class EvaluationTest {
         assertEquals(Set.of(), gate(APPROVAL).asked().deciders(), "it is met");
         LIST.items().forEach(item -> given.tick(item, Tick.Outcome.DONE));
         assertEquals(Set.of(), gate(LIST).asked().tickers());
+    }
+
+    /** What asks somebody stands first; what only takes time is said beside it. */
+    @Test
+    void allThatIsNotMetIsToldAsOne() {
+        Evaluation.Unmet asks = gate(FOUR_HOURS, APPROVAL).unmet().orElseThrow();
+        assertEquals(WaitsFor.DECISION, asks.what());
+        assertEquals("0 of 1 approval", asks.name());
+        assertEquals(gate(FOUR_HOURS, APPROVAL).expiry(), asks.due());
+        assertEquals(gate(FOUR_HOURS, APPROVAL).asked(), asks.people());
+        assertEquals(String.join(" ", gate(FOUR_HOURS, APPROVAL).verdict().judgements().stream()
+                .map(Judgement::sentence).toList()), asks.sentence());
+        assertFalse(asks.nobody());
+        assertEquals(WaitsFor.CHECKLIST, gate(APPROVAL, LIST).unmet().orElseThrow().what());
+        approved("approver-1", given.subject);
+        assertEquals(Optional.empty(), gate(APPROVAL).unmet());
+        assertEquals(WaitsFor.TIME, gate(FOUR_HOURS, APPROVAL).unmet().orElseThrow().what());
+    }
+
+    @Test
+    void whatOnlyTakesTimeIsDueWhenThatIsOver() {
+        given.stretch = new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(Facts.ASKED));
+        Evaluation.Unmet waits = gate(FOUR_HOURS).unmet().orElseThrow();
+        assertEquals(WaitsFor.TIME, waits.what());
+        assertEquals(Optional.of(Facts.ASKED.plus(Duration.ofHours(4))), waits.due());
+        assertEquals(new Evaluation.Asked(Set.of(), Set.of()), waits.people());
+    }
+
+    @Test
+    void whereNobodyIsLeftWhoMayThatIsSaid() {
+        given.members.put("approvers", Set.of("developer"));
+        assertTrue(gate(APPROVAL).unmet().orElseThrow().nobody());
+    }
+
+    @Test
+    void whyApprovalsNoLongerCountIsSaid() {
+        assertEquals(Optional.empty(), gate(APPROVAL).whyVoided());
+        given.decisions.add(new GateDecision("approver-1", Optional.empty(), true, "because",
+                new Subject("digest", 9, 2, 3, 4).digest(), Optional.of(new Subject("digest", 9, 2, 3, 4)),
+                Facts.ASKED.plusSeconds(60)));
+        assertTrue(gate(FOUR_HOURS, APPROVAL).whyVoided().orElseThrow()
+                .contains("What approver-1 approved no longer counts: the variables changed since."));
     }
 
     @Test

@@ -9,7 +9,6 @@ import dev.paseo.core.gate.GateFacts;
 import dev.paseo.core.gate.GateInput;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Subject;
-import dev.paseo.core.text.Sha256;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Gates.Standing;
@@ -139,10 +138,8 @@ public class Gates {
         long revision = secrets.revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
                 .values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
-        String version = at.set().filter(InSet::first)
-                .map(set -> Sha256.hex(at.version().digest()
-                        + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
-                .orElse(at.version().digest());
+        String version = Subject.ofSet(at.version().digest(), at.set().filter(InSet::first).map(InSet::others)
+                .orElse(List.of()).stream().map(this::digest).toList());
         return new Subject(version, at.place().settingsRevision(), revision, at.environment().rulesRevision(),
                 at.place().liveDeployment().orElse(0L));
     }

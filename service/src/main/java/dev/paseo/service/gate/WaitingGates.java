@@ -1,8 +1,8 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.core.text.Word;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.gate.Evaluation;
-import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.gate.WaitMapper.KeptRow;
 import dev.paseo.service.notice.NoticeKind;
@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
@@ -56,27 +55,18 @@ public class WaitingGates {
 
     /** Notes how it stands at its gate now. */
     public void keep(Gates.AtGate at, Evaluation gate) {
-        List<Judgement> unmet = gate.verdict().judgements().stream()
-                .filter(judgement -> judgement.state() != Judgement.State.MET).toList();
-        if (unmet.isEmpty()) {
-            gone(at.standing());
-            return;
-        }
+        gate.unmet().ifPresentOrElse(unmet -> keep(at, gate, unmet), () -> gone(at.standing()));
+    }
+
+    private void keep(Gates.AtGate at, Evaluation gate, Evaluation.Unmet unmet) {
         if (at.standing().deployment() != null) {
             gate.outside().forEach(each -> asking.ask(at.standing().deployment(), each));
         }
-        Evaluation.Asked people = gate.asked();
-        boolean asks = unmet.stream().anyMatch(judgement -> judgement.state() == Judgement.State.ASKED);
-        Judgement first = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED).findFirst()
-                .orElse(unmet.getFirst());
-        String kind = !asks ? "time" : people.tickers().isEmpty() ? "decision" : "checklist";
-        Set<String> all = new HashSet<>(people.deciders());
-        all.addAll(people.tickers());
-        boolean nobody = unmet.stream().anyMatch(Judgement::nobody);
-        WaitingFor kept = new WaitingFor(kind, Shortened.to(first.name(), 300),
-                Shortened.to(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000),
-                (asks ? gate.expiry() : first.until()).orElse(null), nobody);
-        tellVoided(at, gate, unmet);
+        Set<String> all = new HashSet<>(unmet.people().deciders());
+        all.addAll(unmet.people().tickers());
+        WaitingFor kept = new WaitingFor(Word.of(unmet.what()), Shortened.to(unmet.name(), 300),
+                Shortened.to(unmet.sentence(), 2000), unmet.due().orElse(null), unmet.nobody());
+        tellVoided(at, gate);
         Optional<KeptRow> before = mapper.of(at.standing());
         Set<String> known = before.map(row -> Set.copyOf(mapper.people(row.id()))).orElse(Set.of());
         long id = before.map(KeptRow::id).orElseGet(() -> add(at, kept));
@@ -86,7 +76,7 @@ public class WaitingGates {
             all.forEach(person -> mapper.addPerson(id, person));
         }
         tell(at, kept, all.stream().filter(person -> !known.contains(person)).toList());
-        if (nobody && before.filter(KeptRow::nobody).isEmpty()) {
+        if (kept.nobody() && before.filter(KeptRow::nobody).isEmpty()) {
             notices.tellAdministrators(Notices.Said.of(NoticeKind.NOBODY, at.place().component(),
                     what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
         }
@@ -111,7 +101,7 @@ public class WaitingGates {
     }
 
     /** That approvals no longer count is told, once, to those who gave them and to who asked. */
-    private void tellVoided(Gates.AtGate at, Evaluation gate, List<Judgement> unmet) {
+    private void tellVoided(Gates.AtGate at, Evaluation gate) {
         Set<String> told = new HashSet<>(gate.voided());
         if (told.isEmpty()) {
             return;
@@ -119,8 +109,7 @@ public class WaitingGates {
         if (!at.requester().isEmpty()) {
             told.add(at.requester());
         }
-        String why = unmet.stream().map(Judgement::sentence).filter(sentence -> sentence.contains("no longer counts"))
-                .findFirst().orElse("What was approved has changed.");
+        String why = gate.whyVoided().orElse("What was approved has changed.");
         notices.tell(told,
                 Notices.Said.of(NoticeKind.VOIDED, at.place().component(), "No longer approved: " + what(at), why,
                         path(at.standing()), key(at.standing()) + " " + gate.digest()));
