@@ -82,12 +82,10 @@ public class Environments {
 
     /** Rules of a revision never change, and reading them takes longer than judging by them. */
     private Rules rules(EnvironmentRow row) {
-        return parsed.computeIfAbsent(key(row.id(), row.rulesRevision()), key -> {
-            if (parsed.size() > MOST_PARSED) {
-                parsed.clear();
-            }
-            return stored.read(row.rules());
-        });
+        if (parsed.size() > MOST_PARSED) {
+            parsed.clear();
+        }
+        return parsed.computeIfAbsent(key(row.id(), row.rulesRevision()), key -> stored.read(row.rules()));
     }
 
     private Environment known(EnvironmentRow row) {

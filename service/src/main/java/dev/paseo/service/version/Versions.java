@@ -71,11 +71,9 @@ public class Versions {
 
     private record StoredRecipe(int format, Optional<Recipe> recipe) {}
 
-    private record Sealed(Optional<Recipe> recipe, Route route) {}
+    private static final int MOST_RECIPES = 500;
 
-    private static final int MOST_READ = 500;
-
-    private final Map<Long, Sealed> read = new ConcurrentHashMap<>();
+    private final Map<String, Optional<Recipe>> recipes = new ConcurrentHashMap<>();
     private final VersionMapper mapper;
     private final Json json;
     private final KeptBytes bytes;
@@ -223,25 +221,21 @@ public class Versions {
         return json.read(mapper.byId(version).route(), StoredRoute.class).upTo();
     }
 
-    /** What was sealed never changes, and reading it takes longer than fetching it. */
-    private Sealed read(VersionRow row) {
-        return read.computeIfAbsent(row.id(), id -> {
-            if (read.size() > MOST_READ) {
-                read.clear();
-            }
-            return new Sealed(json.read(row.recipe(), StoredRecipe.class).recipe(),
-                    new Route(json.read(row.route(), StoredRoute.class).steps()));
-        });
+    /** Many versions have the same recipe, and reading it takes longer than fetching it. */
+    private Optional<Recipe> recipe(String text) {
+        if (recipes.size() > MOST_RECIPES) {
+            recipes.clear();
+        }
+        return recipes.computeIfAbsent(text, stored -> json.read(stored, StoredRecipe.class).recipe());
     }
 
     private Version sealed(VersionRow row) {
-        Sealed sealed = read(row);
         return new Version(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(),
                 row.branch(), row.trusted(),
                 Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()),
                 Optional.ofNullable(row.commitId()),
-                sealed.recipe(), Optional.ofNullable(row.bundle()),
-                sealed.route(), row.digest(), row.causeId(),
+                recipe(row.recipe()), Optional.ofNullable(row.bundle()),
+                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(),
                 row.sealedAt(), row.blockedAt() != null,
                 Optional.ofNullable(row.origin()));
     }

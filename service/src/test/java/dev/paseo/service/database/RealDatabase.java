@@ -118,7 +118,8 @@ public final class RealDatabase {
     }
 
     private static String address(Properties server, String database) {
-        return "jdbc:mariadb://127.0.0.1:" + server.getProperty("port") + "/" + database + "?connectionTimeZone=UTC";
+        return "jdbc:mariadb://127.0.0.1:" + server.getProperty("port") + "/" + database + "?connectionTimeZone=UTC"
+                + "&forceConnectionTimeZoneToSession=true&preserveInstants=true&useServerPrepStmts=true";
     }
 
     private static Connection owner(Properties server, String database) throws SQLException {
