@@ -136,17 +136,17 @@ interface AccountMapper {
             + "#{account}")
     List<String> groupsOf(long account);
 
-    /** @param members one in a line; absent where nobody who may sign in is in the group */
-    record MembersRow(String group, @Nullable String members) {}
+    /** @param member absent where nobody who may sign in is in the group */
+    record MemberRow(String group, @Nullable String member) {}
 
     /** Of those of the names that are groups: who is in them and may sign in. */
     @Select("""
-            <script>select g.name as `group`, (select group_concat(a.name separator '\n') from group_member m
-                join account a on a.id = m.account_id where m.group_id = g.id and a.disabled_at is null) as members
-            from account_group g
+            <script>select g.name as `group`, a.name as member from account_group g
+              left join (group_member m join account a on a.id = m.account_id and a.disabled_at is null)
+                on m.group_id = g.id
             where g.name in <foreach item="g" collection="names" open="(" separator="," close=")">#{g}</foreach>
             </script>""")
-    List<MembersRow> members(@Param("names") Collection<String> names);
+    List<MemberRow> members(@Param("names") Collection<String> names);
 
     /** Of an account: a group that it is in, or a role that it or such a group has. */
     record MayRow(@Nullable String group, @Nullable String role, @Nullable String component,

@@ -13,6 +13,7 @@ import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -78,8 +79,8 @@ public class Accounts {
     public Map<String, Set<String>> meant(Collection<String> names) {
         Map<String, Set<String>> meant = new HashMap<>();
         if (!names.isEmpty()) {
-            mapper.members(names).forEach(row -> meant.put(row.group(),
-                    row.members() == null ? Set.of() : Set.of(row.members().split("\n"))));
+            mapper.members(names).forEach(row -> Optional.ofNullable(row.member())
+                    .ifPresent(meant.computeIfAbsent(row.group(), group -> new HashSet<>())::add));
         }
         List<String> people = meant.keySet().containsAll(names) ? List.of() : mapper.names();
         names.forEach(name -> meant.computeIfAbsent(name, one -> people.contains(one) ? Set.of(one) : Set.of()));
@@ -116,8 +117,8 @@ public class Accounts {
         Map<String, List<String>> given = addresses.stream()
                 .collect(Collectors.groupingBy(address -> address.toLowerCase(Locale.ROOT)));
         if (!given.isEmpty()) {
-            mapper.ofAddresses(given.keySet())
-                    .forEach(row -> given.remove(row.address()).forEach(as -> accounts.put(as, row.name())));
+            mapper.ofAddresses(given.keySet()).forEach(row -> Optional.ofNullable(given.remove(row.address()))
+                    .ifPresent(known -> known.forEach(as -> accounts.put(as, row.name()))));
         }
         given.values().forEach(rest -> rest.forEach(
                 as -> mapper.named(as).ifPresent(account -> accounts.put(as, account.name()))));

@@ -7,7 +7,7 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.access.AccountMapper.AddressRow;
-import dev.paseo.service.access.AccountMapper.MembersRow;
+import dev.paseo.service.access.AccountMapper.MemberRow;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import java.util.List;
@@ -24,7 +24,7 @@ class AccountsTest {
     @Test
     void aNameMeansTheGroupFirstThenThePerson() {
         when(mapper.members(List.of("leads", "anna", "nobody", "empty"))).thenReturn(
-                List.of(new MembersRow("leads", "ben\nanna"), new MembersRow("empty", null)));
+                List.of(new MemberRow("leads", "ben"), new MemberRow("leads", "anna"), new MemberRow("empty", null)));
         when(mapper.names()).thenReturn(List.of("anna", "ben", "empty"));
         assertEquals(Map.of("leads", Set.of("anna", "ben"), "anna", Set.of("anna"), "nobody", Set.of(), "empty",
                 Set.of()), accounts.meant(List.of("leads", "anna", "nobody", "empty")));

@@ -24,6 +24,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.GateDecisions;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.notice.Notices;
@@ -45,8 +46,7 @@ import org.mockito.ArgumentCaptor;
 /** What people say at a gate is about what they saw, and theirs to say. */
 class DecidingTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.of("path-board");
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 
     private final AtNoon noon = new AtNoon();

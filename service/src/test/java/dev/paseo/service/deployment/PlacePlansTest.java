@@ -11,6 +11,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.place.PlaceGates;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.place.Planner;
@@ -25,8 +26,7 @@ import org.junit.jupiter.api.Test;
 /** Before anything is deployed: why it cannot be, or what whoever deploys it goes past. */
 class PlacePlansTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.of("path-board");
 
     private final Places places = mock(Places.class);
     private final PlaceGates gates = mock(PlaceGates.class);

@@ -11,6 +11,7 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.host.HostReports;
 import dev.paseo.service.place.HostContents;
 import dev.paseo.service.place.Deployment;
@@ -29,9 +30,7 @@ import org.junit.jupiter.api.Test;
 /** Why hosts are not repaired, and a preview not removed. */
 class RepairsTest {
 
-    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", "UTC", 1, 7,
-            "path-board",
-            Optional.empty(), 1, Optional.of(11L), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Environments.Place PLACE = SomePlace.with(11, "path-board");
 
     private final Places places = mock(Places.class);
     private final Deployments deployments = mock(Deployments.class);

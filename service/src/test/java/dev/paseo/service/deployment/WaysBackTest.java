@@ -14,6 +14,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.RollbackTarget;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.place.Places;
@@ -33,8 +34,7 @@ import org.mockito.ArgumentCaptor;
 /** Which version is gone back to, and what is said where there is none. */
 class WaysBackTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.of(12L), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.with(12, "path-board");
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 
     private final Requests requests = mock(Requests.class);

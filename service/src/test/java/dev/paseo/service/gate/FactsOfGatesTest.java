@@ -21,6 +21,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
@@ -64,8 +65,7 @@ class FactsOfGatesTest {
         Rules rules = new Rules(Rules.FORMAT, Optional.of(new Criterion.Follows(FOLLOWS.environments(), any)),
                 Criterion.Origin.TRUSTED, Rules.Gates.NONE, Rules.NONE.rollback(), false, false, Map.of(),
                 Optional.empty(), Optional.empty());
-        return new Gates.AtGate(standing, new Environments.Place(3, 5, "production", "UTC", 8, 7, "path-board",
-                Optional.empty(), 2, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()),
+        return new Gates.AtGate(standing, SomePlace.of("path-board"),
                 new Environments.Environment(5, "production", "UTC", rules, 8), sealed, Optional.empty(), "ben",
                 Rows.NOON, Kind.PROMOTION, Optional.empty());
     }

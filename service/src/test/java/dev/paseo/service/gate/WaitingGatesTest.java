@@ -18,6 +18,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.outside.OutsideAsking;
 import dev.paseo.service.version.Versions;
@@ -58,9 +59,7 @@ class WaitingGatesTest {
         when(sealed.id()).thenReturn(version);
         when(sealed.component()).thenReturn("path-board");
         when(sealed.number()).thenReturn("1.4.2");
-        Environments.Place place = new Environments.Place(row.id(), row.environment(), "production", "UTC", 1,
-                row.component(), "path-board", Optional.empty(), 1, Optional.empty(), Optional.empty(),
-                Optional.empty(), Optional.empty());
+        Environments.Place place = SomePlace.of(row, "path-board");
         return new Gates.AtGate(Gates.Standing.ofDeployment(deployment), place, new Environments.Environment(
                 row.environment(), "production", "UTC", Rules.NONE, 1), sealed, Optional.empty(), "ben", Rows.NOON,
                 Kind.PROMOTION, Optional.empty());

@@ -13,6 +13,7 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.host.HostReportMapper.ReportRow;
 import dev.paseo.service.host.HostReportMapper.WatchedRow;
@@ -48,8 +49,7 @@ class HostWatchTest {
         when(mapper.watched(4, 9L)).thenReturn(List.of(new WatchedRow(3, 9, 11)));
         when(mapper.of(anyLong(), anyLong())).thenReturn(Optional.empty());
         when(environments.hostName(9)).thenReturn("north-hut");
-        when(environments.placeById(3)).thenReturn(new Environments.Place(3, 5, "production", "UTC", 1, 7, "path-board",
-                Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
+        when(environments.placeById(3)).thenReturn(SomePlace.of("path-board"));
     }
 
     private void report(long host, Optional<String> failing, Map<String, String> differing) {

@@ -16,6 +16,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
@@ -39,9 +40,7 @@ class MaintenanceTest {
     private final Rows.Place row = database.rows().place();
     private final long host = database.rows().host(row.id());
     private final String name = database.name("host", host);
-    private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production", "UTC",
-            1, row.component(), "path-board", Optional.empty(), 1, Optional.empty(), Optional.empty(),
-            Optional.empty(), Optional.empty());
+    private final Environments.Place place = SomePlace.of(row, "path-board");
 
     @BeforeEach
     void anotherHostActsForThePlace() {

@@ -12,6 +12,7 @@ import dev.paseo.core.environment.Rules;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.util.List;
@@ -48,8 +49,7 @@ class AtGatesTest {
     }
 
     private static Environments.Place place(String component) {
-        return new Environments.Place(3, 5, "production", "UTC", 1, 7, component, Optional.empty(), 1,
-                Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+        return SomePlace.of(component);
     }
 
     private Gates.AtGate at(long version, Long promotion) {

@@ -8,6 +8,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.problem.Refusal.Kind;
@@ -22,9 +23,7 @@ import org.junit.jupiter.api.Test;
 /** What is proposed is judged with its authors known. */
 class AuthorsKnownTest {
 
-    private static final Environments.Place PLACE = new Environments.Place(3, 1, "production", "UTC", 1, 7,
-            "path-board",
-            Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Environments.Place PLACE = SomePlace.of("path-board");
 
     private final PlaceRepository repository = mock(PlaceRepository.class);
     private final Environments environments = mock(Environments.class);

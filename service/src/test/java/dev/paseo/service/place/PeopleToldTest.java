@@ -19,6 +19,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.environment.Route;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.database.Rows;
@@ -38,8 +39,7 @@ import org.mockito.ArgumentCaptor;
 /** Who is told what of a deployment: whoever asked for it, wrote it, follows it, or has to act. */
 class PeopleToldTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.of("path-board");
 
     private final Notices notices = mock(Notices.class);
     private final Authorship authorship = mock(Authorship.class);

@@ -25,6 +25,7 @@ import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.gate.WaitingGates;
 import dev.paseo.service.place.PlaceRepository.LoadedPlace;
@@ -41,8 +42,7 @@ import org.junit.jupiter.api.Test;
 /** The shell does what the core decides, and keeps how each gate stands and when to look again. */
 class PlacesTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.of("path-board");
 
     private final PlaceRepository repository = mock(PlaceRepository.class);
     private final Gates gates = mock(Gates.class);

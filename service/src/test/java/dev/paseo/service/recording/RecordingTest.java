@@ -17,6 +17,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.livestate.LiveStates;
 import dev.paseo.service.passage.Passages;
@@ -34,8 +35,7 @@ import org.junit.jupiter.api.Test;
 
 class RecordingTest {
 
-    private static final Place PLACE = new Place(3, 5, "production", "UTC", 1, 7, "path-board", Optional.empty(), 1,
-            Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    private static final Place PLACE = SomePlace.of("path-board");
     private static final Person ANNA = new Person(1, "anna", Set.of(), List.of());
 
     private final AtNoon noon = new AtNoon();

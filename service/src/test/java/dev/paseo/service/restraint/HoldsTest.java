@@ -18,6 +18,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.List;
@@ -41,9 +42,7 @@ class HoldsTest {
             new Changes(database.transactions(), clock, audit, live));
     private final Rows.Place row = database.rows().place();
     private final Person somebody = new Person(database.rows().account(), "operator", Set.of(), List.of());
-    private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production", "UTC", 1,
-            row.component(), "daylight-api", Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(),
-            Optional.empty());
+    private final Environments.Place place = SomePlace.of(row, "daylight-api");
     private final Environments.Environment production = new Environments.Environment(row.environment(), "production",
             "UTC",
             Rules.NONE, 1);

@@ -14,6 +14,7 @@ import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.SomePlace;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.util.List;
@@ -31,9 +32,7 @@ class RestraintsTest {
     private final long somebody = database.rows().account();
     private final Restraints restraints = new Restraints(mapper, mock(Environments.class), new AtNoon().clock,
             new ClosedPeriods());
-    private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production", "UTC",
-            1, row.component(), "path-board", Optional.empty(), 1, Optional.empty(), Optional.empty(),
-            Optional.empty(), Optional.empty());
+    private final Environments.Place place = SomePlace.of(row, "path-board");
     private final Versions.Version version = mock(Versions.Version.class);
     private final Recipe recipe = mock(Recipe.class);
 
