@@ -82,6 +82,28 @@ class PlaceDeciderTest {
                 done(deployment.id(), "ridge-hut", HostTask.INSTALL));
     }
 
+    /** What somebody went past in an emergency neither ends it nor keeps it waiting; anything else it does. */
+    @Test
+    void anEmergencyBeginsWhateverItsGateSays() {
+        Verdict rejected = new Verdict(List.of(), Optional.of("anna said no"), Optional.empty());
+        Verdict expired = new Verdict(List.of(), Optional.empty(), Optional.of("nobody decided"));
+        Map<Verdict, DeploymentStatus> otherwise = Map.of(SHUT, DeploymentStatus.WAITING, rejected,
+                DeploymentStatus.REJECTED, expired, DeploymentStatus.EXPIRED);
+        otherwise.forEach((verdict, status) -> {
+            assertEquals(status, judged(false, verdict));
+            assertEquals(DeploymentStatus.DEPLOYING, judged(true, verdict));
+        });
+    }
+
+    private DeploymentStatus judged(boolean emergency, Verdict verdict) {
+        DeploymentState plain = wanted(2, "1.4.2", 2);
+        DeploymentState asked = new DeploymentState(2, "1.4.2", 7, 2, Kind.PROMOTION, false, DeploymentStatus.WAITING,
+                plain.hosts(), OnFailure.UNDO, WayBack.NONE, Optional.empty(), null,
+                new DeploymentState.Terms(emergency, Optional.empty(), false, Optional.empty()));
+        return after(EMPTY, new PlaceEvent.Requested(asked), new PlaceEvent.GatesJudged(Map.of(2L, verdict)))
+                .deployment(2).orElseThrow().status();
+    }
+
     @Test
     void hostsAreInstalledTogetherThenCheckedThenItIsLive() {
         PlaceSnapshot live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK),

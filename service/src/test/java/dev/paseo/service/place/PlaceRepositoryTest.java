@@ -76,8 +76,8 @@ class PlaceRepositoryTest {
         return saved;
     }
 
-    /** Requested, begun, installed and, without checks, live. */
-    private LoadedPlace deployed(LoadedPlace before, long order, Instant at) {
+    /** Requested and begun. */
+    private LoadedPlace begun(LoadedPlace before, long order, Instant at) {
         long version = database.rows().version(row.component(), line, order);
         long id = database.rows().deployment(row.id(), version);
         DeploymentState asked = new DeploymentState(id, "1.4." + order, line, order, Kind.PROMOTION, false,
@@ -85,8 +85,26 @@ class PlaceRepositoryTest {
                 DeploymentState.WayBack.NONE, Optional.empty(),
                 null, new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
         LoadedPlace now = happens(before, new PlaceEvent.Requested(asked), at);
-        now = happens(now, new PlaceEvent.GatesJudged(Map.of(id, Verdict.OPEN)), at);
-        return happens(now, new PlaceEvent.HostReported(id, hostName, HostTask.INSTALL, new HostOutcome.Done()), at);
+        return happens(now, new PlaceEvent.GatesJudged(Map.of(id, Verdict.OPEN)), at);
+    }
+
+    /** Installed and, without checks, live. */
+    private LoadedPlace installed(LoadedPlace begun, Instant at) {
+        long id = begun.snapshot().open().getLast().id();
+        return happens(begun, new PlaceEvent.HostReported(id, hostName, HostTask.INSTALL, new HostOutcome.Done()), at);
+    }
+
+    private LoadedPlace deployed(LoadedPlace before, long order, Instant at) {
+        return installed(begun(before, order, at), at);
+    }
+
+    @Test
+    void whatIsLiveMovesOnlyFromWhatWasSeen() {
+        deployed(repository.load(place()), 1, NOW);
+        LoadedPlace begun = begun(repository.load(place()), 2, NOW.plusSeconds(60));
+        long other = database.rows().deployment(row.id(), database.rows().version(row.component(), line, 3));
+        database.change("update place set live_deployment_id = ? where id = ?", other, row.id());
+        assertThrows(Transactions.LostRace.class, () -> installed(begun, NOW.plusSeconds(90)));
     }
 
     @Test
