@@ -1,13 +1,11 @@
 package dev.paseo.service.gate;
 
-import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateFacts;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.version.Versions;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Component;

@@ -13,7 +13,6 @@ import static org.mockito.Mockito.when;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
-import dev.paseo.service.database.Rows;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.version.Versions;
